@@ -1,0 +1,41 @@
+# Anlage. `make help` explains each target; the environment builds itself when missing or stale.
+SHELL := /bin/bash
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+STAMP := $(VENV)/.stamp
+export QT_QPA_PLATFORM ?= offscreen
+
+.PHONY: help test check bench lock clean
+.DEFAULT_GOAL := help
+
+help: ## list the targets
+	@grep -E '^[a-z]+:.*##' Makefile | sed -E 's/^([a-z]+):.*## /\1\t/' | expand -t 14
+
+$(STAMP): requirements.lock pyproject.toml tools/machine.py
+	@$(PYTHON) tools/machine.py build
+	@rm -rf $(VENV)
+	@$(PYTHON) -m venv $(VENV)
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
+	@touch $(STAMP)
+
+test: $(STAMP) ## run all tests headless
+	@$(BIN)/python tools/machine.py offscreen
+	@$(BIN)/python -m pytest
+
+check: $(STAMP) ## ruff, formatting, strict typing, import contracts
+	@$(BIN)/ruff check .
+	@$(BIN)/ruff format --check .
+	@$(BIN)/mypy
+	@$(BIN)/lint-imports
+
+bench: $(STAMP) ## speed, as ratios measured in one run
+	@$(BIN)/python tools/bench.py
+
+lock: $(STAMP) ## renew requirements.lock, with hashes, from pyproject.toml
+	@$(BIN)/pip-compile --quiet --upgrade --generate-hashes --strip-extras --allow-unsafe --extra dev \
+		--no-emit-index-url --no-emit-find-links --no-emit-trusted-host --no-header -o requirements.lock pyproject.toml
+
+clean: ## remove the environment and every cache
+	@rm -rf $(VENV) .pytest_cache .ruff_cache .mypy_cache .hypothesis .import_linter_cache

@@ -1,0 +1,5 @@
+"""`python -m anlage`."""
+
+from anlage.cli.main import entry
+
+entry()

@@ -1,0 +1,237 @@
+"""`anlage coupon`: what a test would buy, from keys to the allowed set of every variable."""
+
+from typing import Any
+
+from anlage.cli.answer import Answer, open_ends, range_as_json, shown_range
+from anlage.cli.arguments import Arguments
+from anlage.core.catalogue import MetalGroup
+from anlage.core.codes import Demand
+from anlage.core.codes.facts import Fact
+from anlage.core.errors import InputError, UnknownNameError
+from anlage.core.quantities.units import System
+from anlage.core.ranges import ANY, Interval, Range, is_any, is_none
+from anlage.core.results import Notice, Source
+from anlage.data import catalogue, vocabulary
+from anlage.session.what_if import Bought, StatedCoupon, StatedCouponDeposit, WhatIf, what_if
+
+KEYS = (
+    "process", "thickness", "deposit", "p_number", "group_number", "base", "base2", "filler", "f_number", "a_number",
+    "filler_diameter", "position", "progression", "od", "preheat", "interpass", "pwht", "heat_input", "basis", "impact",
+    "hardness_test", "max_pass_thickness", "transfer_mode", "gas", "backing_gas", "current", "backing", "joint",
+    "volts", "amps", "speed", "runs", "units", "weld",
+)  # fmt: skip
+INCH_UNITS = {"in", "ft", "thou"}
+
+
+def coupon_answer(code: str, words: list[str]) -> Answer:
+    """Return what the coupon stated in `words` would buy by `code`.
+
+    Raises
+    ------
+    InputError, UnknownNameError : a key, name or value cannot be
+    """
+    arguments = Arguments(words, known=KEYS)
+    arguments.need("process", "thickness")
+    demand = Demand(
+        weld=arguments.optional_word("weld", "weld") or "groove",
+        impact=arguments.answer("impact"),
+        hardness=arguments.answer("hardness_test"),
+        units=_units(arguments),
+    )
+    return _answer(what_if(code, _coupon(arguments), demand), _basis_notices(arguments))
+
+
+def _units(a: Arguments) -> System:
+    if "units" in a:
+        stated = a.text("units").casefold()
+        if stated not in ("si", "us"):
+            raise UnknownNameError(stated, ("si", "us"), where="units")
+        return "us" if stated == "us" else "si"
+    return "us" if INCH_UNITS & set(a.units_named("thickness", "length")) else "si"
+
+
+def _coupon(a: Arguments) -> StatedCoupon:
+    token, temperature = _pwht(a)
+    return StatedCoupon(
+        thickness_mm=a.single("thickness", "length"),
+        deposits=_deposits(a),
+        metals=_metals(a),
+        pwht=token,
+        pwht_temperature_c=temperature,
+        facts=_joint_facts(a),
+    )
+
+
+def _joint_facts(a: Arguments) -> dict[str, Fact]:
+    facts: dict[str, Fact | None] = {
+        "position": a.optional_word("position", "position"),
+        "progression": a.optional_word("progression", "progression") or _progression_of_position(a),
+        "diameter_mm": a.single("od", "length") if "od" in a else None,
+        "preheat_c": a.interval("preheat", "temperature").low if "preheat" in a else None,
+        "interpass_c": a.interval("interpass", "temperature").high if "interpass" in a else None,
+        "backing": a.optional_word("backing", "backing"),
+        "joint_type": a.optional_word("joint", "joint"),
+        "runs": a.optional_word("runs", "runs"),
+        "backing_gas": _gas(a.text("backing_gas"), "backing_gas") if "backing_gas" in a else None,
+    }
+    return {name: fact for name, fact in facts.items() if fact is not None}
+
+
+def _gas(name: str, where: str) -> str:
+    return "none" if name.casefold() == "none" else catalogue().gas(name, where=where).id
+
+
+def _progression_of_position(a: Arguments) -> str | None:
+    """Return which way the position goes, where its word says so: PF and PG do, 3G does not."""
+    if "position" not in a:
+        return None
+    try:
+        return vocabulary().token("progression_of_position", a.text("position"))
+    except UnknownNameError:
+        return None
+
+
+def _pwht(a: Arguments) -> tuple[str | None, Interval | None]:
+    if "pwht" not in a:
+        return None, None
+    if any(character.isdigit() for character in a.text("pwht")):
+        return None, a.interval("pwht", "temperature")
+    return a.word("pwht", "pwht"), None
+
+
+def _metals(a: Arguments) -> tuple[MetalGroup, ...]:
+    if "base" in a:
+        for key in ("p_number", "group_number"):
+            if key in a:
+                raise InputError("stated beside base", where=key, mend=f"leave {key} or base out")
+        names = [key for key in ("base", "base2") if key in a]
+        return tuple(catalogue().metal_group(a.text(key), where=key) for key in names)
+    if "base2" in a:
+        a.need("base")
+    if "p_number" not in a:
+        if "group_number" in a:
+            a.need("p_number")
+        return ()
+    return _groups(a)
+
+
+def _groups(a: Arguments) -> tuple[MetalGroup, ...]:
+    """Return the metals of `p_number=5A+1 group_number=1+2`."""
+    known = {row.p_number for row in catalogue().p_numbers}
+    ends = [end.strip().upper().removeprefix("P-").removeprefix("P") for end in a.text("p_number").split("+")]
+    for end in ends:
+        if end not in known:
+            raise UnknownNameError(end, sorted(known), where="p_number")
+    groups = [g.strip() for g in a.text("group_number").split("+")] if "group_number" in a else [""]
+    groups = groups * len(ends) if len(groups) == 1 else groups
+    if len(ends) > 2 or len(groups) != len(ends):
+        mend = "state one number, or two with a plus between"
+        raise InputError("a joint has two metals, each with its group", where="group_number", mend=mend)
+    if any(not (group.isdigit() or group == "") for group in groups):
+        raise InputError(f"{'+'.join(groups)} is no group", where="group_number", mend="write a number such as 2")
+    return tuple(MetalGroup(f"P-{end}", end, g, "H", "as stated") for end, g in zip(ends, groups, strict=True))
+
+
+def _deposits(a: Arguments) -> tuple[StatedCouponDeposit, ...]:
+    processes = [vocabulary().token("process", word, where="process") for word in a.text("process").split(",")]
+    count = len(processes)
+
+    def one(key: str, kind: str) -> list[float | None]:
+        found = a.each_quantity(key, count, kind)
+        if any(value and not value.is_single for value in found):
+            raise InputError("is a range", where=key, mend="state one value")
+        return [value.low if value else None for value in found]
+
+    thickness, most = one("deposit", "length"), one("max_pass_thickness", "length")
+    diameter = one("filler_diameter", "length")
+    texts = {key: a.each(key, count, str) for key in ("filler", "f_number", "a_number", "gas")}
+    volts, amps, speed = (
+        a.each_quantity(key, count, kind)
+        for key, kind in (("volts", "voltage"), ("amps", "current"), ("speed", "speed"))
+    )
+    heat = a.each_quantity("heat_input", count, "heat_input") if not _basis_notices(a) else [None] * count
+    current = a.each_word("current", count, "current")
+    transfer = a.each_word("transfer_mode", count, "transfer")
+    deposits = []
+    for n, process in enumerate(processes):
+        facts: dict[str, Fact | None] = {
+            "filler_diameter_mm": diameter[n],
+            "current_type": current[n],
+            "transfer_mode": transfer[n],
+        }
+        deposits.append(
+            StatedCouponDeposit(
+                process=process,
+                thickness_mm=thickness[n],
+                max_pass_thickness_mm=most[n],
+                filler=texts["filler"][n],
+                f_number=texts["f_number"][n],
+                a_number=texts["a_number"][n],
+                gas=None if texts["gas"][n] == "none" else texts["gas"][n],
+                volts=volts[n],
+                amps=amps[n],
+                travel_speed_mm_min=speed[n],
+                heat_input_kj_mm=heat[n],
+                facts={name: fact for name, fact in facts.items() if fact is not None},
+            )
+        )
+    return tuple(deposits)
+
+
+def _basis_notices(a: Arguments) -> list[Notice]:
+    """Return a notice when the stated heat input has the efficiency in it, which this code does not compare."""
+    if "basis" not in a:
+        return []
+    stated = a.text("basis").casefold()
+    if stated not in ("arc_energy", "heat_input"):
+        raise UnknownNameError(stated, ("arc_energy", "heat_input"), where="basis")
+    if stated == "arc_energy":
+        return []
+    text = "the code compares arc energy, without efficiency: a heat input with it is not comparable and not used"
+    return [Notice("coupon.basis", "heat_input", text)]
+
+
+def _answer(found: WhatIf, notices: list[Notice]) -> Answer:
+    variables = {bought.id: _variable(bought) for bought in found.variables}
+    units = found.demand.units
+    values = {"code": found.pack.code, "edition": found.edition, "units": units, "variables": variables}
+    lines = [("variable", "allowed"), *((bought.id, _line(bought, units)) for bought in found.variables)]
+    confidences = {b.allowance.confidence for b in found.variables if b.allowance}
+    sources = [Source("ranges", f"{found.pack.source}, edition {found.edition}", max(confidences, key="HML".index))]
+    return Answer(values, lines, sources, [*notices, *found.notices])
+
+
+def _sets(bought: Bought) -> tuple[Range, Range]:
+    if bought.allowance is None:
+        return ANY, ANY
+    return bought.allowance.sure, bought.allowance.possible
+
+
+def _variable(bought: Bought) -> dict[str, Any]:
+    sure, possible = _sets(bought)
+    unproven = is_none(sure) and not is_none(possible)
+    answer: dict[str, Any] = {"allowed": None if unproven else range_as_json(sure)}
+    if ends := open_ends(sure):
+        answer["open"] = ends
+    if sure != possible and not (unproven and is_any(possible)):
+        answer["possible"] = range_as_json(possible)
+    if bought.variable == "heat_input_kj_mm":
+        answer["basis"] = "arc_energy"
+    stated = "not stated" if unproven and bought.allowance and bought.allowance.missing else ""
+    note = "; ".join(filter(None, (stated, bought.note)))
+    confidence = bought.allowance.confidence if bought.allowance else "H"
+    return {**answer, "clause": bought.clause, "category": bought.category, "confidence": confidence, "note": note}
+
+
+def _line(bought: Bought, units: System) -> str:
+    sure, possible = _sets(bought)
+    if bought.allowance is None:
+        return f"any ({bought.note})  {bought.clause}"
+    text = shown_range(bought.variable, sure, units)
+    if is_none(sure) and not is_none(possible):
+        text = "not stated" if bought.allowance.missing else "unproven"
+    if sure != possible and not is_any(possible):
+        text += f", possibly {shown_range(bought.variable, possible, units)}"
+    marks = {"essential": "", "supplementary": " supplementary", "nonessential": " nonessential: state it"}
+    doubt = "" if bought.allowance.confidence == "H" else f" [confidence {bought.allowance.confidence}]"
+    return f"{text}  {bought.clause}{marks[bought.category]}{doubt}"

@@ -1,0 +1,87 @@
+"""The `anlage` command: commands, and the one place where a refusal becomes one line and an exit status."""
+
+import argparse
+import sys
+from collections.abc import Callable, Sequence
+from typing import TYPE_CHECKING, NoReturn
+
+from anlage import __version__
+from anlage.core.errors import AnlageError, InputError, UnknownNameError
+
+if TYPE_CHECKING:
+    from anlage.cli.answer import Answer
+
+BAD_INPUT = 2
+COMMANDS = ("calc", "coupon")
+
+
+class _Parser(argparse.ArgumentParser):
+    """A parser whose refusals are the product's own: one line, what, where, how to mend."""
+
+    def error(self, message: str) -> NoReturn:
+        raise InputError(message, where=self.prog, mend=f"see {self.prog} --help")
+
+
+def parser() -> argparse.ArgumentParser:
+    """Return the parser of the whole command line; every command sets `answer`."""
+    root = _Parser(prog="anlage", description="Welding procedures: what a weld will do, and what it is allowed to be.")
+    root.add_argument("--version", action="version", version=f"anlage {__version__}")
+    commands = root.add_subparsers(metavar="COMMAND", required=True, parser_class=_Parser)
+
+    calc = _command(commands, "calc", _calc, "work out one quantity: heat-input, run-out, joint, pipe")
+    calc.add_argument("name", metavar="NAME", help="heat-input, run-out, joint or pipe")
+    _add_words(calc)
+
+    coupon = _command(commands, "coupon", _coupon, "say what a test coupon would buy, variable by variable")
+    coupon.add_argument("--code", required=True, help="the code, with edition if not the newest: asme-ix:2019")
+    _add_words(coupon)
+    return root
+
+
+def _command(
+    commands: "argparse._SubParsersAction[_Parser]",
+    name: str,
+    answer: "Callable[[argparse.Namespace], Answer]",
+    what: str,
+) -> argparse.ArgumentParser:
+    command = commands.add_parser(name, help=what, description=f"{what[0].upper()}{what[1:]}.", allow_abbrev=False)
+    command.set_defaults(answer=answer)
+    return command
+
+
+def _add_words(command: argparse.ArgumentParser) -> None:
+    words = "key=value, every value with its unit: speed=250mm/min, volts=23..26"
+    command.add_argument("words", metavar="KEY=VALUE", nargs="*", help=words)
+    command.add_argument("--json", action="store_true", dest="as_json", help="print one JSON object")
+
+
+def _calc(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.calculations import calculate
+
+    return calculate(arguments.name, arguments.words)
+
+
+def _coupon(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.coupon import coupon_answer
+
+    return coupon_answer(arguments.code, arguments.words)
+
+
+def run(words: Sequence[str] | None = None) -> int:
+    """Run the command and return its exit status: 0, or 2 with one line on standard error for bad input."""
+    words = sys.argv[1:] if words is None else words
+    try:
+        if words and not words[0].startswith("-") and words[0] not in COMMANDS:
+            raise UnknownNameError(words[0], COMMANDS, where="anlage")
+        arguments = parser().parse_args(words)
+        answer = arguments.answer(arguments)
+    except AnlageError as refusal:
+        print(refusal, file=sys.stderr)
+        return BAD_INPUT
+    print(answer.as_json() if arguments.as_json else answer.as_table())
+    return 0
+
+
+def entry() -> None:
+    """Run the command as a process."""
+    sys.exit(run())

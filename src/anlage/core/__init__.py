@@ -1,0 +1,1 @@
+"""Pure computation: no window, no files, no clock, no network."""

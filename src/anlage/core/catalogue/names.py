@@ -1,0 +1,40 @@
+"""How names are compared: the trade writes `SA-516 Gr. 70`, `A516-70` and `sa516 gr70` for one metal."""
+
+import re
+
+_NOISE = re.compile(
+    r"\b(?:gr|grade|type|class|cl|tp|sch|schedule|nps)\b\.?|(?<=\d)(?:gr|cl)\.?(?=\s?\d)", re.IGNORECASE
+)
+_ASME_PREFIX = re.compile(r"^s(?=[ab]-?\d)", re.IGNORECASE)
+# Optional designators of AWS covered-electrode and wire names: diffusible hydrogen, moisture resistance.
+_DESIGNATOR = re.compile(r"[\s-]*H(?:2|4|8|16)R?$|(?<=\d)R$|\s+R$")
+
+
+def metal_key(name: str) -> str:
+    """Return the form in which base-metal names are compared.
+
+    Examples
+    --------
+    >>> metal_key("SA-516 Gr. 70"), metal_key("A516-70")
+    ('a51670', 'a51670')
+    """
+    return "".join(filter(str.isalnum, _ASME_PREFIX.sub("", _NOISE.sub(" ", name.strip())))).casefold()
+
+
+def filler_key(name: str) -> str:
+    """Return the form in which filler classifications are compared, without optional designators.
+
+    Examples
+    --------
+    >>> filler_key("E7018-H4R") == filler_key("e7018"), filler_key("ER70S-6")
+    (True, 'ER70S6')
+    """
+    bare = _DESIGNATOR.sub("", name.strip().upper())
+    return "".join(filter(str.isalnum, bare))
+
+
+def plain_key(name: str) -> str:
+    """Return a name without case, blanks and punctuation, but with decimal points and the sign of `DC+`, `DC-`."""
+    signed = name.casefold().strip().replace("−", "-")
+    sign = signed[-1:] if signed[-1:] in "+-" else ""
+    return "".join(c for c in signed if c.isalnum() or c == ".") + sign

@@ -1,0 +1,32 @@
+"""Codes: packs of rules, the boxes that records buy by them, and the verdict on what a WPS states."""
+
+from anlage.core.codes.box import Allowance, CoverBox, cover_box
+from anlage.core.codes.facts import Coupon, Demand, Measured, deposit_labels, pair_token
+from anlage.core.codes.judge import Judgement, Rung, judge
+from anlage.core.codes.loader import read_pack
+from anlage.core.codes.pack import Pack, Rule
+from anlage.core.codes.stated import Stated, StatedDeposit, StatedPass
+from anlage.core.codes.verdict import Verdict, verdict_of, worst
+
+__all__ = [
+    "Allowance",
+    "Coupon",
+    "CoverBox",
+    "Demand",
+    "Judgement",
+    "Measured",
+    "Pack",
+    "Rule",
+    "Rung",
+    "Stated",
+    "StatedDeposit",
+    "StatedPass",
+    "Verdict",
+    "cover_box",
+    "deposit_labels",
+    "judge",
+    "pair_token",
+    "read_pack",
+    "verdict_of",
+    "worst",
+]

@@ -1,0 +1,172 @@
+"""The box of a record: every allowed set that one coupon buys, variable by variable, for one demand."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from anlage.core.codes.conditions import concern
+from anlage.core.codes.facts import Coupon, Demand, Facts, deposit_facts, deposit_labels, joint_facts
+from anlage.core.codes.kinds import Readings, spoken, unknown
+from anlage.core.codes.pack import CATEGORIES, Category, Pack, Rule
+from anlage.core.codes.verdict import Verdict, verdict_within
+from anlage.core.ranges import ANY, NONE, Range, is_any, loosened
+
+NOBODY: frozenset[str] = frozenset()
+
+
+@dataclass(frozen=True, slots=True)
+class Ruling:
+    """What one rule says of one coupon."""
+
+    rule: Rule
+    readings: Readings
+
+
+@dataclass(frozen=True, slots=True)
+class Allowance:
+    """What all rules on one variable allow together, and each of them.
+
+    Both sets are kept loosened, too: a verdict is asked far more often than a box is built.
+    """
+
+    sure: Range
+    possible: Range
+    rulings: tuple[Ruling, ...]
+    loose_sure: Range = field(init=False, repr=False, compare=False)
+    loose_possible: Range = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "loose_sure", loosened(self.sure))
+        same = self.possible is self.sure
+        object.__setattr__(self, "loose_possible", self.loose_sure if same else loosened(self.possible))
+
+    def verdict(self, stated: Range | None) -> Verdict:
+        """Return the verdict on a stated set."""
+        return verdict_within(stated, self.loose_sure, self.loose_possible)
+
+    @property
+    def clause(self) -> str:
+        """The clauses of the rules, each once."""
+        return ", ".join(dict.fromkeys(ruling.rule.clause for ruling in self.rulings))
+
+    @property
+    def category(self) -> Category:
+        """The strongest category among the rules."""
+        return min((ruling.rule.category for ruling in self.rulings), key=CATEGORIES.index)
+
+    @property
+    def confidence(self) -> str:
+        """The lowest confidence among the rules."""
+        return max((ruling.rule.confidence for ruling in self.rulings), key="HML".index)
+
+    @property
+    def reason(self) -> str:
+        """Why the two readings differ, one sentence part a rule."""
+        return "; ".join(dict.fromkeys(r.readings.reason for r in self.rulings if r.readings.reason))
+
+    @property
+    def missing(self) -> tuple[str, ...]:
+        """The facts that were not recorded and that the rules need."""
+        return tuple(dict.fromkeys(r.readings.missing for r in self.rulings if r.readings.missing))
+
+    @property
+    def note(self) -> str:
+        """What the rules remark."""
+        return "; ".join(dict.fromkeys(r.rule.note for r in self.rulings if r.rule.note))
+
+
+@dataclass(frozen=True)
+class CoverBox:
+    """One record's box under one demand: its allowances, one mapping a deposit.
+
+    Each mapping holds the variables of the joint, of that deposit and of its passes. A variable without rule that
+    concerns the case is absent. `empty_because` says why nothing is qualified at all.
+    """
+
+    record: str
+    coupon: Coupon
+    demand: Demand
+    labels: tuple[str, ...]
+    deposits: tuple[Mapping[str, Allowance], ...]
+    empty_because: str = ""
+
+    @cached_property
+    def split(self) -> tuple[tuple[frozenset[str], tuple[tuple[str, Allowance], ...]], ...]:
+        """Per deposit the variables that need only be stated, and those with a limit to compare."""
+        return tuple(
+            (
+                frozenset(variable for variable, allowance in own.items() if is_any(allowance.sure)),
+                tuple((variable, allowance) for variable, allowance in own.items() if not is_any(allowance.sure)),
+            )
+            for own in self.deposits
+        )
+
+
+def cover_box(pack: Pack, coupon: Coupon, demand: Demand, *, signed: frozenset[str] = NOBODY) -> CoverBox:
+    """Return the box of a coupon: what a pack allows from it under a demand.
+
+    Parameters
+    ----------
+    pack : the code
+    coupon : the recorded facts
+    demand : weld kind, toughness, hardness and judging units asked for
+    signed : ids of rules that someone has checked against an owned copy; a rule of confidence L counts only then
+    """
+    because = ""
+    if demand.impact and coupon.toughness_tested is False:
+        because = "impact is demanded and the record has no impact results"
+    joint = joint_facts(coupon, demand)
+    common = _rulings([rule for rule in pack.rules if rule.scope == "joint"], joint, demand, signed)
+    deposits = []
+    for index, deposit in enumerate(coupon.deposits):
+        facts = deposit_facts(coupon, index, demand)
+        rulings = {variable: list(found) for variable, found in common.items()}
+        own = _deposit_rulings(pack, str(deposit["process"]), facts, demand, signed)
+        for variable, found in own.items():
+            rulings.setdefault(variable, []).extend(found)
+        deposits.append({variable: _together(found, empty=bool(because)) for variable, found in rulings.items()})
+    labels = deposit_labels([str(deposit["process"]) for deposit in coupon.deposits])
+    return CoverBox(coupon.name, coupon, demand, labels, tuple(deposits), because)
+
+
+def _deposit_rulings(
+    pack: Pack, process: str, facts: Facts, demand: Demand, signed: frozenset[str]
+) -> dict[str, list[Ruling]]:
+    rules = [rule for rule in pack.rules if rule.scope != "joint"]
+    if process in pack.processes:
+        return _rulings(rules, facts, demand, signed)
+    why = unknown(f"the pack has no rules for {process} yet")
+    return {v: [Ruling(rule, why)] for rule in rules for v in rule.variables}
+
+
+def _rulings(rules: list[Rule], facts: Facts, demand: Demand, signed: frozenset[str]) -> dict[str, list[Ruling]]:
+    found: dict[str, list[Ruling]] = {}
+    for rule in rules:
+        readings = _readings(rule, facts, demand, signed)
+        if readings is not None:
+            ruling = Ruling(rule, readings)
+            for variable in rule.variables:
+                found.setdefault(variable, []).append(ruling)
+    return found
+
+
+def _readings(rule: Rule, facts: Facts, demand: Demand, signed: frozenset[str]) -> Readings | None:
+    concerned = concern(rule.when, rule.unless, facts, demand.units)
+    if concerned.applies is False:
+        return None
+    if rule.confidence == "L" and rule.id not in signed:
+        return unknown("the rule is hazy and nobody has checked it against an owned copy")
+    readings = rule.kind.allowed(facts, demand.units)
+    if concerned.applies is None:
+        # Two readings: the rule limits, or it does not concern the case at all.
+        reason = f"whether {rule.clause} applies hangs on {spoken(concerned.missing)}, which is not recorded"
+        return Readings(readings.sure, ANY, reason, concerned.missing)
+    return readings
+
+
+def _together(rulings: list[Ruling], *, empty: bool) -> Allowance:
+    sure: Range = ANY
+    possible: Range = ANY
+    for ruling in rulings:
+        sure, possible = sure & ruling.readings.sure, possible & ruling.readings.possible
+    return Allowance(NONE, NONE, tuple(rulings)) if empty else Allowance(sure, possible, tuple(rulings))

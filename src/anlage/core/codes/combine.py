@@ -1,0 +1,160 @@
+"""How records carry one deposit together: where the pack names the variables, and never variable by variable.
+
+Three ways, each with its clause in the pack:
+
+- union: each record alone contains the deposit in all variables but the named ones; over those the union of their
+  products covers it, by exact subtraction;
+- joined pairs: records on A-A and on B-B, equal in all else, together cover A-B;
+- root from another record: base metal as thick as a record of another process in the same joint allows.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from itertools import combinations
+
+from anlage.core.codes.box import Allowance, CoverBox
+from anlage.core.codes.conditions import number_of, tokens_of
+from anlage.core.codes.facts import pair_token
+from anlage.core.codes.pack import Pack
+from anlage.core.ranges import ANY, Choices, Range, fits, uncovered
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """One deposit of one record, compared with one deposit of a WPS."""
+
+    box: CoverBox
+    index: int
+    allowances: Mapping[str, Allowance]
+    outside: tuple[str, ...]
+    unproven: tuple[str, ...]
+    order: int  # newest first
+
+    @classmethod
+    def of(cls, box: CoverBox, index: int, sets: Mapping[str, Range], order: int) -> "Candidate":
+        """Return the comparison of a record's deposit with the sets that a deposit of a WPS states."""
+        addressed, limited = box.split[index]
+        outside, unproven = [], sorted(addressed.difference(sets))
+        for variable, allowance in limited:
+            verdict = allowance.verdict(sets.get(variable))
+            if verdict == "outside":
+                outside.append(variable)
+            elif verdict == "unproven":
+                unproven.append(variable)
+        return cls(box, index, box.deposits[index], tuple(outside), tuple(unproven), order)
+
+    @property
+    def record(self) -> str:
+        """The record's name."""
+        return self.box.record
+
+    @property
+    def covers(self) -> bool:
+        """Whether the record alone contains the deposit."""
+        return not self.outside and not self.unproven and bool(self.allowances)
+
+    @property
+    def rank(self) -> tuple[int, int, int]:
+        """Fewest outside first, then fewest unproven, then newest."""
+        return len(self.outside), len(self.unproven), self.order
+
+    def inside_but_for(self, variables: Sequence[str]) -> bool:
+        """Whether all else than `variables` is inside."""
+        return set(self.outside + self.unproven) <= set(variables) and bool(self.allowances)
+
+
+@dataclass(frozen=True, slots=True)
+class Together:
+    """Several records that cover a deposit, and what they allow as one."""
+
+    allowances: Mapping[str, Allowance]
+    records: tuple[str, ...]
+
+
+def jointly_covered(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str, Range]) -> Together | None:
+    """Return the fewest-dropped set of records that covers a deposit together, or `None`."""
+    axes = [variable for variable in pack.combination.variables if variable in sets]
+    usable = [c for c in candidates if axes and c.inside_but_for(axes)]
+    if len(usable) < 2 or _uncovered(usable, sets, axes):
+        return None
+    needed = list(usable)
+    for candidate in usable:  # drop what the cover does not need, oldest last
+        rest = [each for each in needed if each is not candidate]
+        if rest and not _uncovered(rest, sets, axes):
+            needed = rest
+    return _together(needed, axes)
+
+
+def pairs_joined(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str, Range]) -> Together | None:
+    """Return two records on A-A and B-B that cover a stated pair A-B, or `None`."""
+    for variable in pack.combination.joined_pairs:
+        stated = sets.get(variable)
+        usable = [c for c in candidates if variable in c.allowances and c.inside_but_for([variable])]
+        for one, two in combinations(usable, 2):
+            pairs = tokens_of(one.box.coupon.joint[variable]) | tokens_of(two.box.coupon.joint[variable])
+            joined = Choices(frozenset(pairs | _crossed(pairs)))
+            if stated is not None and fits(stated, joined):
+                return _together([one, two], [variable], {variable: joined})
+    return None
+
+
+def _crossed(pairs: frozenset[str]) -> set[str]:
+    """Return A-B for every A-A and B-B of one P-Number."""
+    ends = sorted(one for one, other in (pair.split("+") for pair in pairs) if one == other)
+    same_number = ((a, b) for a, b in combinations(ends, 2) if a.rsplit("-", 1)[0] == b.rsplit("-", 1)[0])
+    return {pair_token(a, b) for a, b in same_number}
+
+
+def with_root_lifted(
+    pack: Pack, candidate: Candidate, others: Sequence[Candidate], sets: Mapping[str, Range]
+) -> Together | None:
+    """Return the candidate with its base-metal limit widened by a thicker record of another process, or `None`."""
+    root = pack.root_deposit
+    if root is None or not candidate.inside_but_for(root.variables):
+        return None
+    thickness = _thickness(candidate)
+    process = str(candidate.box.coupon.deposits[candidate.index]["process"])
+    if process not in root.processes or thickness < root.thickness_from.of(candidate.box.demand.units) * (1 - 1e-9):
+        return None
+    for other in others:
+        if _thickness(other) <= thickness:
+            continue
+        widened = {v: _lifted(candidate.allowances[v], other.allowances.get(v), root.lifts) for v in root.variables
+                   if v in candidate.allowances}  # fmt: skip
+        if all(v in sets and fits(sets[v], allowance.sure) for v, allowance in widened.items()):
+            return Together({**candidate.allowances, **widened}, (candidate.record, other.record))
+    return None
+
+
+def _thickness(candidate: Candidate) -> float:
+    return number_of(candidate.box.coupon.joint["base_metal_thickness_mm"])
+
+
+def _lifted(own: Allowance, other: Allowance | None, lifts: frozenset[str]) -> Allowance:
+    kept: Range = ANY
+    lifted: Range = ANY
+    for ruling in own.rulings:
+        if ruling.rule.id in lifts:
+            lifted = lifted & ruling.readings.sure
+        else:
+            kept = kept & ruling.readings.sure
+    sure = kept & (lifted | (other.sure if other else lifted))
+    return Allowance(sure, sure, own.rulings)
+
+
+def _uncovered(candidates: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> bool:
+    boxes = [{axis: c.allowances[axis].sure for axis in axes if axis in c.allowances} for c in candidates]
+    return bool(uncovered(sets, boxes, axes))
+
+
+def _together(
+    candidates: Sequence[Candidate], axes: Sequence[str], joined: Mapping[str, Range] | None = None
+) -> Together:
+    allowances = dict(candidates[0].allowances)
+    for axis in axes:
+        sure: Range = (joined or {}).get(axis) or candidates[0].allowances[axis].sure
+        for candidate in candidates[1:]:
+            sure = sure | candidate.allowances[axis].sure
+        rulings = tuple(r for candidate in candidates for r in candidate.allowances[axis].rulings)
+        allowances[axis] = Allowance(sure, sure, rulings)
+    return Together(allowances, tuple(dict.fromkeys(candidate.record for candidate in candidates)))

@@ -1,0 +1,76 @@
+"""When a rule concerns a case: `when` holds all its entries, `unless` any of them."""
+
+from dataclasses import dataclass
+
+from anlage.core.codes.facts import Fact, Facts, Measured
+from anlage.core.codes.limits import Limit
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Range
+
+
+@dataclass(frozen=True, slots=True)
+class Condition:
+    """One entry: a fact is one of `tokens`, or lies within bounds; of a fact with several tokens one must match."""
+
+    fact: str
+    tokens: frozenset[str] = frozenset()
+    below: Limit | None = None
+    to: Limit | None = None
+    above: Limit | None = None
+    start: Limit | None = None  # written `from`
+
+    def holds(self, facts: Facts, units: System) -> bool | None:
+        """Return whether it holds; `None` when the fact is missing."""
+        value = facts.get_for_condition(self.fact)
+        if value is None:
+            return None
+        if self.tokens:
+            return bool(self.tokens & tokens_of(value))
+        return self.within(number_of(value), units)
+
+    def within(self, number: float, units: System) -> bool:
+        """Whether a number lies within the bounds."""
+        return (
+            (self.below is None or number < self.below.of(units) * (1 - 1e-9))
+            and (self.to is None or number <= self.to.of(units) * (1 + 1e-9))
+            and (self.above is None or number > self.above.of(units) * (1 + 1e-9))
+            and (self.start is None or number >= self.start.of(units) * (1 - 1e-9))
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Concern:
+    """Whether a rule concerns a case: yes, no, or not known because `missing` was not recorded."""
+
+    applies: bool | None
+    missing: str = ""
+
+
+def concern(when: tuple[Condition, ...], unless: tuple[Condition, ...], facts: Facts, units: System) -> Concern:
+    """Return whether all of `when` and none of `unless` hold.
+
+    A condition that is known to fail settles it, whatever else is missing.
+    """
+    missing = ""
+    for condition, wanted in [*((c, True) for c in when), *((c, False) for c in unless)]:
+        holds = condition.holds(facts, units)
+        if holds is None:
+            missing = missing or condition.fact
+        elif holds is not wanted:
+            return Concern(applies=False)
+    return Concern(None, missing) if missing else Concern(applies=True)
+
+
+def tokens_of(value: Fact) -> frozenset[str]:
+    """Return a token fact as the set of its tokens."""
+    if isinstance(value, frozenset):
+        return value
+    return frozenset((str(value),))
+
+
+def number_of(value: Fact) -> float:
+    """Return the mean of a number fact."""
+    if isinstance(value, Measured):
+        return value.mean
+    assert not isinstance(value, str | frozenset | Range), f"{value} is no number"
+    return float(value)

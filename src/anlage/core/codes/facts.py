@@ -1,0 +1,137 @@
+"""What a rule is asked about: the facts of a coupon and the demand it is judged for.
+
+Glossary
+--------
+fact : one recorded value of the coupon, a number or a token, named like the variable it belongs to
+demand : what the WPS asks of any record (weld kind, toughness, hardness, judging units), and nothing else of it
+deposit : the passes that share process, filler classification and transfer mode
+assumed fact : not recorded, taken for granted in conditions only, and named in the answer
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from types import MappingProxyType
+
+from anlage.core.errors import InputError
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Range
+
+
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """A recorded number with its least, mean and most value; percentage rules act on the mean."""
+
+    least: float
+    mean: float
+    most: float
+
+
+Fact = float | str | frozenset[str] | Measured | Range
+
+EMPTY: Mapping[str, Fact] = MappingProxyType({})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Demand:
+    """What is asked of a record: the key under which boxes are kept."""
+
+    weld: str = "groove"
+    impact: bool = False
+    hardness: bool = False
+    units: System = "si"
+
+    def as_facts(self) -> dict[str, Fact]:
+        """Return the demand as facts a condition can ask for."""
+        return {"weld": self.weld, "impact": _word(self.impact), "hardness": _word(self.hardness)}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Coupon:
+    """The recorded facts of one test weld: of the joint, and of each deposit in order.
+
+    `toughness_tested` is False when it is known that no impact results exist; then nothing is qualified where
+    impact is demanded.
+    """
+
+    name: str
+    joint: Mapping[str, Fact]
+    deposits: tuple[Mapping[str, Fact], ...]
+    assumed: Mapping[str, Fact] = field(default_factory=lambda: EMPTY)
+    toughness_tested: bool | None = None
+
+    def __post_init__(self) -> None:
+        thickness = self.joint.get("base_metal_thickness_mm")
+        laid = [deposit.get("deposit_thickness_mm") for deposit in self.deposits]
+        if not isinstance(thickness, float) or not all(isinstance(each, float) for each in laid):
+            return
+        total = sum(each for each in laid if isinstance(each, float))
+        if total - thickness > max(0.5, 0.02 * thickness):
+            what = f"deposits add up to {total:g} mm in a coupon of {thickness:g} mm"
+            raise InputError(what, where="deposit", mend="state the deposits without reinforcement")
+
+
+@dataclass(frozen=True, slots=True)
+class Facts:
+    """The facts that one rule sees: those of a deposit before those of the joint before the demand's."""
+
+    values: Mapping[str, Fact]
+    assumed: Mapping[str, Fact]
+
+    def get(self, name: str) -> Fact | None:
+        """Return a recorded fact, or `None` when it was not recorded."""
+        return self.values.get(name)
+
+    def get_for_condition(self, name: str) -> Fact | None:
+        """Return a recorded or else an assumed fact."""
+        found = self.values.get(name)
+        return self.assumed.get(name) if found is None else found
+
+
+def joint_facts(coupon: Coupon, demand: Demand) -> Facts:
+    """Return what a rule of scope joint sees; its `process` is the set of all processes of the coupon."""
+    processes = frozenset(str(deposit["process"]) for deposit in coupon.deposits)
+    return Facts({**demand.as_facts(), **coupon.joint, "process": processes}, coupon.assumed)
+
+
+def deposit_facts(coupon: Coupon, index: int, demand: Demand) -> Facts:
+    """Return what a rule of scope deposit or pass sees of one deposit."""
+    return Facts({**demand.as_facts(), **coupon.joint, **coupon.deposits[index]}, coupon.assumed)
+
+
+def deposit_labels(processes: list[str]) -> tuple[str, ...]:
+    """Return the name of each deposit: its process, numbered where a process comes more than once.
+
+    Examples
+    --------
+    >>> deposit_labels(["GTAW", "SMAW", "SMAW"])
+    ('GTAW', 'SMAW-1', 'SMAW-2')
+    """
+    seen: dict[str, int] = {}
+    labels = []
+    for process in processes:
+        seen[process] = seen.get(process, 0) + 1
+        labels.append(process if processes.count(process) == 1 else f"{process}-{seen[process]}")
+    return tuple(labels)
+
+
+def pair_token(one: str, other: str) -> str:
+    """Return the token of two metals that are joined: both ends with a plus, the higher group first.
+
+    Examples
+    --------
+    >>> pair_token("1", "5A"), pair_token("10H", "8"), pair_token("1-1", "1-2")
+    ('5A+1', '10H+8', '1-2+1-1')
+    """
+    return "+".join(sorted((one, other), key=_group_order, reverse=True))
+
+
+def _group_order(group: str) -> tuple[tuple[int, str], ...]:
+    order = []
+    for part in group.split("-"):
+        digits = "".join(c for c in part if c.isdigit())
+        order.append((int(digits or 0), part))
+    return tuple(order)
+
+
+def _word(value: bool) -> str:  # noqa: FBT001 - one flag into one word
+    return "yes" if value else "no"

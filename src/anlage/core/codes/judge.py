@@ -1,0 +1,238 @@
+"""The verdict on every variable of a WPS from the boxes of its candidate records.
+
+Each deposit rests on one record that contains it, or on several that cover it together where the pack lets them;
+ranges of different records are never mixed variable by variable.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from anlage.core.codes.box import Allowance, CoverBox
+from anlage.core.codes.combine import Candidate, jointly_covered, pairs_joined, with_root_lifted
+from anlage.core.codes.facts import deposit_labels
+from anlage.core.codes.kinds import spoken
+from anlage.core.codes.pack import Category, Pack
+from anlage.core.codes.stated import Stated, StatedDeposit
+from anlage.core.codes.verdict import Verdict, verdict_of, worst
+from anlage.core.ranges import Choices, Numbers, Range, union
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rung:
+    """The verdict on one variable: what is stated, what is allowed, by which records and clause, and why."""
+
+    variable: str
+    label: str  # the deposit, or "" for the joint
+    verdict: Verdict
+    stated: Range | None
+    sure: Range
+    possible: Range
+    gap: float | None
+    category: Category
+    because: str
+    clause: str
+    confidence: str
+    records: tuple[str, ...]
+    reason: str
+    worst_pass: str = ""
+
+    @property
+    def id(self) -> str:
+        """The variable, with the deposit behind a dot where it belongs to one."""
+        return f"{self.variable}.{self.label}" if self.label else self.variable
+
+
+@dataclass(frozen=True, slots=True)
+class Judgement:
+    """The overall verdict, one rung a variable, and the records each deposit rests on."""
+
+    verdict: Verdict
+    rungs: tuple[Rung, ...]
+    supports: tuple[tuple[str, ...], ...]  # records by deposit; () where none covers it
+
+    def counts(self) -> dict[Verdict, int]:
+        """Return how many rungs carry each verdict."""
+        verdicts: tuple[Verdict, ...] = ("inside", "outside", "unproven")
+        return {verdict: sum(rung.verdict == verdict for rung in self.rungs) for verdict in verdicts}
+
+
+@dataclass(frozen=True, slots=True)
+class _Support:
+    """What one deposit rests on: the allowances it is judged by and the records they come from."""
+
+    allowances: Mapping[str, Allowance]
+    records: tuple[str, ...]
+    covered: bool
+
+
+def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
+    """Return the verdict on everything a WPS states.
+
+    Parameters
+    ----------
+    pack : the code
+    stated : the sets of the WPS
+    boxes : the boxes of the candidate records under the WPS's demand, newest first
+
+    Returns
+    -------
+    Judgement : outside beats unproven beats inside; without any record, or any variable, unproven
+    """
+    case = _case(pack, stated, boxes)
+    supports = [_support(pack, found, own) for found, own in zip(case.candidates, case.sets, strict=True)]
+    supports = [
+        support if support.covered else _root_support(case, index, supports) or support
+        for index, support in enumerate(supports)
+    ]
+    rungs = _rungs(case, supports)
+    overall = worst(rung.verdict for rung in rungs)
+    if overall == "inside" and not all(support.records for support in supports):
+        overall = "unproven"
+    return Judgement(overall, tuple(rungs), tuple(s.records if s.covered else () for s in supports))
+
+
+@dataclass(frozen=True, slots=True)
+class _Case:
+    """One WPS against its candidate records: per deposit its label, the sets it is judged by, and its candidates."""
+
+    pack: Pack
+    deposits: tuple[StatedDeposit, ...]
+    labels: tuple[str, ...]
+    sets: list[dict[str, Range]]
+    candidates: list[list[Candidate]]
+
+
+def _case(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> _Case:
+    sets = [_sets(stated, deposit, pack) for deposit in stated.deposits]
+    candidates = [_candidates(deposit, own, boxes) for deposit, own in zip(stated.deposits, sets, strict=True)]
+    labels = deposit_labels([deposit.process for deposit in stated.deposits])
+    return _Case(pack, stated.deposits, labels, sets, candidates)
+
+
+def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range]:
+    """Return every set a deposit is judged by: its own, its passes' united, and the joint's."""
+    united: dict[str, Range] = {}
+    for variable in {name for each in deposit.passes for name in each.sets}:
+        parts = [each.sets.get(variable) for each in deposit.passes]
+        stated_in_all = [part for part in parts if part is not None]
+        if len(stated_in_all) == len(parts):
+            united[variable] = union(stated_in_all)
+    own = {**stated.joint, **deposit.sets, **united, "process": Choices(frozenset((deposit.process,)))}
+    return {variable: own[variable] for variable in pack.variables if variable in own}
+
+
+def _candidates(deposit: StatedDeposit, sets: Mapping[str, Range], boxes: Sequence[CoverBox]) -> list[Candidate]:
+    """Return every deposit of every record that could carry this one; those of its process where there are any."""
+    found = [
+        Candidate.of(box, index, sets, order)
+        for order, box in enumerate(boxes)
+        for index, coupon_deposit in enumerate(box.coupon.deposits)
+        if coupon_deposit["process"] == deposit.process
+    ]
+    return found or [
+        Candidate.of(box, index, sets, order) for order, box in enumerate(boxes) for index in range(len(box.deposits))
+    ]
+
+
+def _support(pack: Pack, candidates: list[Candidate], sets: Mapping[str, Range]) -> _Support:
+    if not candidates:
+        return _Support({}, (), covered=False)
+    best = min(candidates, key=lambda candidate: candidate.rank)
+    if best.covers:
+        return _Support(best.allowances, (best.record,), covered=True)
+    for together in (jointly_covered(pack, candidates, sets), pairs_joined(pack, candidates, sets)):
+        if together:
+            return _Support(together.allowances, together.records, covered=True)
+    return _Support(best.allowances, (best.record,), covered=False)
+
+
+def _root_support(case: _Case, index: int, supports: list[_Support]) -> _Support | None:
+    others = [
+        candidate
+        for other, support in enumerate(supports)
+        if support.covered and case.deposits[other].process != case.deposits[index].process
+        for candidate in case.candidates[other]
+        if candidate.covers
+    ]
+    for candidate in sorted(case.candidates[index], key=lambda each: each.rank):
+        lifted = with_root_lifted(case.pack, candidate, others, case.sets[index])
+        if lifted:
+            return _Support(lifted.allowances, lifted.records, covered=True)
+    return None
+
+
+def _rungs(case: _Case, supports: list[_Support]) -> list[Rung]:
+    rungs = []
+    for variable in case.pack.variables:
+        each = [
+            _rung(variable, case.deposits[n], label, supports[n], case.sets[n].get(variable))
+            for n, label in enumerate(case.labels)
+            if variable in supports[n].allowances
+        ]
+        if case.pack.scope_of(variable) == "joint" and each:
+            rungs.append(_of_the_joint(each))
+        else:
+            rungs += each
+    return rungs
+
+
+def _of_the_joint(each: list[Rung]) -> Rung:
+    verdict = worst(rung.verdict for rung in each)
+    first = next(rung for rung in each if rung.verdict == verdict)
+    records = tuple(dict.fromkeys(record for rung in each for record in rung.records))
+    values = {name: getattr(first, name) for name in Rung.__slots__}
+    return Rung(**{**values, "label": "", "records": records})
+
+
+def _rung(variable: str, deposit: StatedDeposit, label: str, support: _Support, stated: Range | None) -> Rung:
+    allowance = support.allowances[variable]
+    verdict = allowance.verdict(stated)
+    ruling = next(
+        (r for r in allowance.rulings if verdict_of(stated, r.readings.sure, r.readings.possible) == verdict),
+        allowance.rulings[0],
+    )
+    return Rung(
+        variable=variable,
+        label=label,
+        verdict=verdict,
+        stated=stated,
+        sure=allowance.sure,
+        possible=allowance.possible,
+        gap=_gap(stated, allowance),
+        category=allowance.category,
+        because=ruling.rule.because,
+        clause=ruling.rule.clause if verdict != "inside" else allowance.clause,
+        confidence=allowance.confidence,
+        records=support.records,
+        reason=_reason(variable, verdict, stated, allowance),
+        worst_pass=_worst_pass(variable, deposit, allowance) if verdict != "inside" else "",
+    )
+
+
+def _gap(stated: Range | None, allowance: Allowance) -> float | None:
+    if stated is None or not isinstance(allowance.possible, Numbers):
+        return None
+    return allowance.possible.gap_to(stated)
+
+
+def _worst_pass(variable: str, deposit: StatedDeposit, allowance: Allowance) -> str:
+    if not any(variable in each.sets for each in deposit.passes):
+        return ""
+
+    def badness(sets: Mapping[str, Range]) -> tuple[int, float]:
+        own = sets.get(variable)
+        order = ("inside", "unproven", "outside").index(allowance.verdict(own))
+        return order, abs(_gap(own, allowance) or 0.0)
+
+    return max(deposit.passes, key=lambda each: badness(each.sets)).id
+
+
+def _reason(variable: str, verdict: Verdict, stated: Range | None, allowance: Allowance) -> str:
+    name = spoken(variable)
+    if verdict == "inside":
+        return allowance.note or f"the stated {name} lies inside what the record allows"
+    if stated is None:
+        return f"the WPS does not state {name}"
+    if verdict == "outside":
+        return f"{stated} is stated and {allowance.possible} is allowed"
+    return allowance.reason or f"{stated} is stated and only {allowance.sure} is allowed in every reading"

@@ -1,0 +1,315 @@
+"""The kinds of rule: how a recorded fact becomes an allowed set.
+
+Every kind answers `Readings`: the set allowed for sure and the set possibly allowed. They are equal when the rule is
+known, a narrower and a wider one when two readings exist, `NONE` and `ANY` when it is unknown.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Protocol
+
+from anlage.core.codes.conditions import Condition, number_of, tokens_of
+from anlage.core.codes.facts import Fact, Facts, Measured
+from anlage.core.codes.limits import Limit
+from anlage.core.quantities.units import System
+from anlage.core.ranges import ANY, NONE, Choices, Extreme, Interval, Numbers, Range, choices
+
+
+@dataclass(frozen=True, slots=True)
+class Readings:
+    """What a rule allows: `sure` within `possible`, with the reason when they differ."""
+
+    sure: Range
+    possible: Range
+    reason: str = ""
+    missing: str = ""  # the fact that was not recorded, when that is why
+
+
+def known(allowed: Range) -> Readings:
+    """Return the readings of a rule that is known: both are one set."""
+    return Readings(allowed, allowed)
+
+
+def unknown(reason: str) -> Readings:
+    """Return the readings of a rule that is unknown for `reason`."""
+    return Readings(NONE, ANY, reason)
+
+
+def not_recorded(fact: str) -> Readings:
+    """Return the readings of a rule whose fact is missing."""
+    return Readings(NONE, ANY, f"{spoken(fact)} is not recorded", fact)
+
+
+def spoken(name: str) -> str:
+    """Return a variable's name as words, without its unit ending.
+
+    Examples
+    --------
+    >>> spoken("base_metal_thickness_mm"), spoken("f_number")
+    ('base metal thickness', 'F-Number')
+    """
+    for ending in ("_mm", "_kj_mm", "_c", "_l_min", "_min"):
+        if name.endswith(ending) and not name.endswith("_kj_mm"):
+            name = name.removesuffix(ending)
+            break
+    name = name.removesuffix("_kj_mm")
+    letters = {
+        "f_number": "F-Number",
+        "a_number": "A-Number",
+        "p_number": "P-Number",
+        "p_numbers": "P-Number",
+        "pwht": "PWHT",
+    }
+    return letters.get(name, name.replace("_", " "))
+
+
+class RuleKind(Protocol):
+    """A kind with its parameters."""
+
+    def allowed(self, facts: Facts, units: System) -> Readings:
+        """Return what the rule allows for these facts in one unit system."""
+        ...
+
+
+@dataclass(frozen=True, slots=True)
+class Same:
+    """Only what was recorded."""
+
+    on: str
+
+    def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002 - one interface for all kinds
+        """Return the recorded value alone."""
+        value = facts.get(self.on)
+        return not_recorded(self.on) if value is None else known(_just(value))
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Any of the recorded token's group; a token in no group stands for itself."""
+
+    on: str
+    groups: tuple[frozenset[str], ...]
+
+    def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002
+        """Return the group of the recorded token."""
+        value = facts.get(self.on)
+        if value is None:
+            return not_recorded(self.on)
+        return known(Choices(frozenset().union(*(self._group(token) for token in tokens_of(value)))))
+
+    def _group(self, token: str) -> frozenset[str]:
+        return next((group for group in self.groups if token in group), frozenset((token,)))
+
+
+@dataclass(frozen=True, slots=True)
+class Map:
+    """What each recorded token allows; `otherwise` the same alone, or unknown."""
+
+    on: str
+    allows: Mapping[str, Range]
+    otherwise_same: bool
+
+    def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002
+        """Return what the recorded token allows."""
+        value = facts.get(self.on)
+        if value is None:
+            return not_recorded(self.on)
+        allowed: Range = NONE
+        for token in tokens_of(value):
+            if token in self.allows:
+                allowed = allowed | self.allows[token]
+            elif self.otherwise_same:
+                allowed = allowed | choices(token)
+            else:
+                return unknown(f"the pack does not say what {token} allows")
+        return known(allowed)
+
+
+@dataclass(frozen=True, slots=True)
+class End:
+    """One end of a band: a number, or `times` a fact `plus` a number, kept between two numbers."""
+
+    number: Limit | None = None  # written `is`
+    of: str = ""
+    take: str = "mean"
+    times: float = 1.0
+    plus: Limit | None = None
+    at_least: Limit | None = None
+    at_most: Limit | None = None
+    open: bool = False
+
+    def at(self, facts: Facts, units: System) -> float | None:
+        """Return where the end lies; `None` when its fact is missing."""
+        if self.number is not None:
+            return self.number.of(units)
+        value = facts.get(self.of)
+        if value is None:
+            return None
+        place = self.times * _taken(value, self.take) + (self.plus.of(units) if self.plus else 0.0)
+        if self.at_least is not None:
+            place = max(place, self.at_least.of(units))
+        return place if self.at_most is None else min(place, self.at_most.of(units))
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """Everything between two ends; an absent end is no limit."""
+
+    low: End | None = None
+    high: End | None = None
+
+    def allowed(self, facts: Facts, units: System) -> Readings:
+        """Return the band for the recorded facts."""
+        places = []
+        for end in (self.low, self.high):
+            place = end.at(facts, units) if end else None
+            if end and place is None:
+                return not_recorded(end.of)
+            places.append(place)
+        low, high = places
+        if low is not None and high is not None and low > high:
+            return known(NONE)
+        infinity = float("inf")
+        part = Interval(
+            -infinity if low is None else low,
+            infinity if high is None else high,
+            bool(self.low and self.low.open),
+            bool(self.high and self.high.open),
+        )
+        return known(Numbers((part,)))
+
+
+@dataclass(frozen=True, slots=True)
+class BandAlso:
+    """A band with a second, wider reading."""
+
+    narrow: RuleKind
+    wide: Band
+
+    def allowed(self, facts: Facts, units: System) -> Readings:
+        """Return the narrow band as sure and both together as possible."""
+        narrow, wide = self.narrow.allowed(facts, units), self.wide.allowed(facts, units)
+        reason = narrow.reason or "the clause is read in two ways"
+        return Readings(narrow.sure, narrow.possible | wide.possible, reason, narrow.missing)
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One row of a table: where it holds, for one fact or two, and its band."""
+
+    on: Condition
+    second: Condition | None
+    band: Band
+
+
+@dataclass(frozen=True, slots=True)
+class Table:
+    """Bands by the value of one fact or two; rows do not overlap."""
+
+    rows: tuple[Row, ...]
+
+    def allowed(self, facts: Facts, units: System) -> Readings:
+        """Return the band of the row in which the recorded facts lie."""
+        missing = ""
+        for row in self.rows:
+            holds = [condition.holds(facts, units) for condition in (row.on, row.second) if condition]
+            if all(holds):
+                return row.band.allowed(facts, units)
+            if None in holds and False not in holds:
+                missing = missing or (row.on.fact if holds[0] is None else row.second.fact if row.second else "")
+        return not_recorded(missing) if missing else unknown("the table has no row for it")
+
+
+@dataclass(frozen=True, slots=True)
+class Declared:
+    """The range as the record declares it."""
+
+    on: str
+
+    def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002
+        """Return the declared range."""
+        value = facts.get(f"declared.{self.on}")
+        if isinstance(value, Numbers | Choices | Extreme):
+            return known(value)
+        return unknown(f"the record declares no range of {spoken(self.on)}")
+
+
+@dataclass(frozen=True, slots=True)
+class Attribute:
+    """A rule on a property of the recorded token: allowed is every token whose property is allowed."""
+
+    on: str
+    of: str  # the catalogue column
+    column: Mapping[str, str]
+    inner: RuleKind  # reads the property under the fact name `of`
+
+    def allowed(self, facts: Facts, units: System) -> Readings:
+        """Return the tokens whose property the inner rule allows."""
+        value = facts.get(self.on)
+        if value is None:
+            return not_recorded(self.on)
+        properties = {self.column.get(token, "") for token in tokens_of(value)}
+        if "" in properties:
+            return unknown(f"{spoken(self.of.split('.')[-1])} of {', '.join(sorted(tokens_of(value)))} is not known")
+        inner = self.inner.allowed(Facts({**facts.values, self.of: frozenset(properties)}, facts.assumed), units)
+        sure, possible = (self._tokens(allowed) for allowed in (inner.sure, inner.possible))
+        return Readings(sure, possible, inner.reason)
+
+    def _tokens(self, allowed: Range) -> Range:
+        if isinstance(allowed, Extreme):
+            return allowed
+        return Choices(frozenset(token for token, own in self.column.items() if own and allowed.contains(own)))
+
+
+@dataclass(frozen=True, slots=True)
+class UpTo:
+    """Order `<=`: the recorded token and all before it in `ranks`."""
+
+    on: str
+    ranks: tuple[str, ...]
+
+    def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002
+        """Return the tokens that rank no higher than the recorded one."""
+        value = facts.get(self.on)
+        if value is None:
+            return not_recorded(self.on)
+        highest = max((self.ranks.index(token) for token in tokens_of(value) if token in self.ranks), default=-1)
+        if highest < 0:
+            return unknown(f"{value} has no rank")
+        return known(Choices(frozenset(self.ranks[: highest + 1])))
+
+
+@dataclass(frozen=True, slots=True)
+class Addressed:
+    """Nonessential: anything goes, but the WPS must state it."""
+
+    def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002
+        """Return everything."""
+        return known(ANY)
+
+
+@dataclass(frozen=True, slots=True)
+class Unknown:
+    """What nobody could tell when the pack was written."""
+
+    note: str
+
+    def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002
+        """Return the unknown readings with the note."""
+        return unknown(self.note)
+
+
+def _just(value: Fact) -> Range:
+    if isinstance(value, str | frozenset):
+        return Choices(tokens_of(value))
+    if isinstance(value, Numbers | Choices | Extreme):
+        return value
+    if isinstance(value, Measured):
+        return Numbers((Interval(value.least, value.most),))
+    return Numbers((Interval.single(value),))
+
+
+def _taken(value: Fact, take: str) -> float:
+    if isinstance(value, Measured):
+        return {"least": value.least, "most": value.most}.get(take, value.mean)
+    return number_of(value)

@@ -1,0 +1,98 @@
+"""A code pack: the rules of one code, frozen."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from types import MappingProxyType
+from typing import Literal
+
+from anlage.core.codes.conditions import Condition
+from anlage.core.codes.kinds import RuleKind
+from anlage.core.codes.limits import Limit
+
+Scope = Literal["joint", "deposit", "pass"]
+Category = Literal["essential", "supplementary", "nonessential"]
+CATEGORIES: tuple[Category, ...] = ("essential", "supplementary", "nonessential")  # strongest first
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rule:
+    """One rule: for the variables it limits, when it concerns a case, and the kind that answers."""
+
+    id: str
+    variables: tuple[str, ...]
+    clause: str
+    title: str
+    category: Category
+    scope: Scope
+    kind: RuleKind
+    confidence: str
+    source: str
+    line: int
+    when: tuple[Condition, ...] = ()
+    unless: tuple[Condition, ...] = ()
+    because: str = ""
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Combination:
+    """Over which variables several records may together cover one deposit, and which pairs of metals they join."""
+
+    variables: tuple[str, ...] = ()
+    joined_pairs: tuple[str, ...] = ()
+    clause: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RootDeposit:
+    """A root laid by one record in base metal as thick as another record allows: which rules are lifted, and when."""
+
+    processes: frozenset[str]
+    thickness_from: Limit
+    lifts: frozenset[str]  # rule ids whose set is widened by the other record's
+    variables: tuple[str, ...]
+    clause: str
+
+
+@dataclass(frozen=True, slots=True)
+class Assumption:
+    """A fact taken for granted when a what-if leaves it out, and how the answer says so."""
+
+    value: float | str
+    say: str
+
+
+@dataclass(frozen=True)
+class Pack:
+    """One code: identity, editions it serves, processes it has rules for, its rules and how records combine."""
+
+    code: str
+    title: str
+    editions: tuple[str, ...]  # oldest first
+    processes: frozenset[str]
+    source: str
+    rules: tuple[Rule, ...]
+    combination: Combination
+    root_deposit: RootDeposit | None
+    assumed: Mapping[str, Assumption]  # facts taken for granted in conditions when a what-if leaves them out
+
+    @cached_property
+    def joint_variables(self) -> frozenset[str]:
+        """Variables that belong to the joint as a whole, even where a deposit narrows them."""
+        return frozenset(v for rule in self.rules if rule.scope == "joint" for v in rule.variables)
+
+    @cached_property
+    def variables(self) -> Mapping[str, tuple[Rule, ...]]:
+        """Every variable with its rules, in the order of the pack."""
+        found: dict[str, tuple[Rule, ...]] = {}
+        for rule in self.rules:
+            for variable in rule.variables:
+                found[variable] = (*found.get(variable, ()), rule)
+        return MappingProxyType(found)
+
+    def scope_of(self, variable: str) -> Scope:
+        """Return where a variable is stated: at the joint, a deposit or a pass."""
+        if variable in self.joint_variables:
+            return "joint"
+        return self.variables[variable][0].scope

@@ -1,0 +1,31 @@
+"""What a WPS states, as the judge reads it: a set for every variable, of the joint, each deposit and each pass."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from anlage.core.ranges import Range
+
+
+@dataclass(frozen=True, slots=True)
+class StatedPass:
+    """The sets that one pass states, under its id."""
+
+    id: str
+    sets: Mapping[str, Range]
+
+
+@dataclass(frozen=True, slots=True)
+class StatedDeposit:
+    """The sets that one deposit states, with its passes in order."""
+
+    process: str
+    sets: Mapping[str, Range]
+    passes: tuple[StatedPass, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Stated:
+    """Everything a WPS states; a variable that is not named is not stated."""
+
+    joint: Mapping[str, Range]
+    deposits: tuple[StatedDeposit, ...]

@@ -1,0 +1,67 @@
+"""The few ways Anlage refuses: every refusal says what, where and how to mend it."""
+
+from collections.abc import Iterable
+from difflib import get_close_matches
+
+LISTED = 24  # names: more than this and a refusal does not list them all
+
+
+class AnlageError(Exception):
+    """Base of every error raised on purpose; `str(error)` is one line fit for a status bar."""
+
+    def __init__(self, what: str, *, where: str, mend: str) -> None:
+        super().__init__(f"{where}: {what}; {mend}")
+        self.what, self.where, self.mend = what, where, mend
+
+
+class InputError(AnlageError, ValueError):
+    """A stated value cannot be of its kind: no unit, a negative length, not a number.
+
+    `position` is the character, from 0, at which a typed text stops making sense; `None` when the value as a
+    whole is at fault.
+    """
+
+    def __init__(self, what: str, *, where: str, mend: str, position: int | None = None) -> None:
+        super().__init__(what, where=where, mend=mend)
+        self.position = position
+
+    def at(self, where: str) -> "InputError":
+        """Return the same refusal, told of the field or key `where`."""
+        return InputError(self.what, where=where, mend=self.mend, position=self.position)
+
+
+class UnknownNameError(AnlageError, LookupError):
+    """A name is in no table; the message offers the closest one."""
+
+    def __init__(self, name: str, known: Iterable[str], *, where: str, otherwise: str = "") -> None:
+        names = list(known)
+        self.name, self.close = name, closest(name, names)
+        if self.close:
+            mend = f"take {' or '.join(self.close)}"
+        elif len(set(names)) <= LISTED:
+            mend = f"take one of {', '.join(dict.fromkeys(names))}"
+        else:
+            mend = "check the spelling"
+        super().__init__(f"no {shortened(name)}", where=where, mend=f"{mend}{otherwise}")
+
+
+class FormatError(AnlageError, ValueError):
+    """A text is not what it claims: a table, pack or document breaks its own rules."""
+
+
+def shortened(text: str, length: int = 40) -> str:
+    """Return `text` on one line, cut in the middle when it is too long for a message."""
+    line = " ".join(text.split())
+    return line if len(line) <= length else f"{line[: length - 6]} … {line[-3:]}"
+
+
+def closest(name: str, known: Iterable[str], count: int = 2) -> tuple[str, ...]:
+    """Return the known names that `name` was most likely meant to be, best first.
+
+    Case and punctuation do not count; a name much longer than any known one has no match.
+    """
+    bare = {"".join(filter(str.isalnum, k)).casefold(): k for k in known}
+    wanted = "".join(filter(str.isalnum, name[:80])).casefold()
+    near = get_close_matches(wanted, bare, n=count + 4, cutoff=0.7)
+    near.sort(key=lambda match: sorted(match) != sorted(wanted))  # two characters changed places: the likeliest slip
+    return tuple(bare[match] for match in near[: 1 if near and sorted(near[0]) == sorted(wanted) else count])

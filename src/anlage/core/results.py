@@ -1,0 +1,35 @@
+"""What every computed answer carries beside its number: where it comes from, and what to mind."""
+
+from dataclasses import dataclass
+
+from anlage.core.errors import InputError
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """The origin of one part of an answer; confidence H, M or L as in the tables."""
+
+    what: str
+    source: str
+    confidence: str
+
+
+@dataclass(frozen=True, slots=True)
+class Notice:
+    """Something to mind about an answer that is still given: a stable code, the field concerned, one sentence."""
+
+    code: str
+    where: str
+    text: str
+
+
+def require_above_zero(**values: float) -> None:
+    """Refuse any of `values` (keyword: name with unit ending) that is not a number above zero.
+
+    Raises
+    ------
+    InputError : a value is zero, below zero, infinite or not a number
+    """
+    for name, value in values.items():
+        if not 0 < value < float("inf"):
+            raise InputError(f"{value:g} is not above 0", where=name, mend="state a positive value")

@@ -1,0 +1,46 @@
+"""One function a table; each file is read once in a process."""
+
+from functools import cache
+from pathlib import Path
+
+from anlage.core.catalogue import Catalogue, Vocabulary, read_vocabulary
+from anlage.core.heat.efficiency import Efficiency, read_efficiencies
+from anlage.core.heat.run_out import RunOutFactor, read_run_out_factors
+from anlage.core.quantities import UnitTable, read_units
+
+FOLDER = Path(__file__).parent
+
+
+def text_of(name: str) -> str:
+    """Return the text of a shipped file, named from the data folder."""
+    return (FOLDER / name).read_text(encoding="utf-8")
+
+
+@cache
+def unit_table() -> UnitTable:
+    """Return the shipped unit table."""
+    return read_units(text_of("units.toml"))
+
+
+@cache
+def vocabulary() -> Vocabulary:
+    """Return the shipped vocabulary."""
+    return read_vocabulary(text_of("vocabulary.toml"))
+
+
+@cache
+def catalogue() -> Catalogue:
+    """Return the shipped catalogue."""
+    return Catalogue(lambda table: text_of(f"catalogue/{table}.csv"))
+
+
+@cache
+def run_out_factors() -> tuple[RunOutFactor, ...]:
+    """Return the shipped factors of the run-out formula."""
+    return read_run_out_factors(text_of("run_out.toml"))
+
+
+@cache
+def efficiencies() -> tuple[Efficiency, ...]:
+    """Return the shipped thermal efficiencies."""
+    return read_efficiencies(text_of("thermal_efficiency.toml"))

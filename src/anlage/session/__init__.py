@@ -1,0 +1,1 @@
+"""What the window and the command line share: open packs, kept boxes, answers to what-if questions."""

@@ -1,0 +1,34 @@
+"""Boxes kept: one per record revision, pack edition and demand, built when first asked for."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from anlage.core.codes import Coupon, CoverBox, Demand, Judgement, Pack, Stated, cover_box, judge
+
+
+@dataclass(frozen=True, slots=True)
+class Record:
+    """A record as judging needs it: its number and revision, and its coupon. Only accepted records have a box."""
+
+    revision: str
+    coupon: Coupon
+    accepted: bool = True
+
+
+class BoxKeeper:
+    """Keeps the boxes of one pack; a record's revision never changes, so neither does its box."""
+
+    def __init__(self, pack: Pack, *, signed: frozenset[str] = frozenset()) -> None:
+        self.pack, self.signed = pack, signed
+        self._boxes: dict[tuple[str, Demand], CoverBox] = {}
+
+    def box(self, record: Record, demand: Demand) -> CoverBox:
+        """Return the box of a record under a demand."""
+        key = (record.revision, demand)
+        if key not in self._boxes:
+            self._boxes[key] = cover_box(self.pack, record.coupon, demand, signed=self.signed)
+        return self._boxes[key]
+
+    def judge(self, stated: Stated, records: Sequence[Record], demand: Demand) -> Judgement:
+        """Return the verdict on a WPS from the accepted ones of `records`, newest first."""
+        return judge(self.pack, stated, [self.box(record, demand) for record in records if record.accepted])

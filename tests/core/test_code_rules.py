@@ -1,0 +1,238 @@
+"""Every kind of rule: allowed, just outside, unproven, not applicable; and every way a pack is refused."""
+
+import re
+
+import pytest
+
+from anlage.core.codes import Coupon, Demand, Measured, cover_box, read_pack, verdict_of
+from anlage.core.errors import FormatError
+from anlage.core.ranges import ANY, NONE, all_but, between, choices
+
+HEAD = """[pack]
+code = "toy"
+title = "A toy code"
+editions = ["1"]
+processes = ["SMAW"]
+source = "invented for this test"
+"""
+RULE = """
+[[rule]]
+id = "{id}"
+variable = "{variable}"
+clause = "1.2"
+title = "toy"
+category = "essential"
+scope = "deposit"
+kind = "{kind}"
+confidence = "{confidence}"
+{rest}
+"""
+GROUPS = {"E7018": "4", "E7016": "4", "E6010": "3", "EX": ""}
+
+
+def rule(kind, rest="", variable="x", identity="r", confidence="H"):
+    return RULE.format(id=identity, variable=variable, kind=kind, rest=rest, confidence=confidence)
+
+
+def pack(*rules):
+    return read_pack(HEAD + "".join(rules), where="toy.toml", column=lambda _: GROUPS)
+
+
+def allowance(rules, facts, signed=frozenset(), assumed=None, **demand):
+    record = Coupon(name="R", joint={}, deposits=({"process": "SMAW", **facts},), assumed=assumed or {})
+    return cover_box(pack(*rules), record, Demand(**demand), signed=signed).deposits[0].get("x")
+
+
+def sure(kind, rest, facts, **demand):
+    return allowance([rule(kind, rest)], facts, **demand).sure
+
+
+@pytest.mark.parametrize(
+    ("kind", "rest", "fact", "expected"),
+    [
+        ("same", "", "DCEP", choices("DCEP")),
+        ("same", "", 3.2, between(3.2, 3.2)),
+        ("group", 'groups = [["1", "2"]]', "2", choices("1", "2")),
+        ("group", 'groups = [["1", "2"]]', "3", choices("3")),
+        ("map", 'map.up = "any"\nmap.down = {but = ["up"]}\notherwise = "same"', "up", ANY),
+        ("map", 'map.up = "any"\nmap.down = {but = ["up"]}\notherwise = "same"', "down", all_but("up")),
+        ("map", 'map.up = "any"\notherwise = "same"', "flat", choices("flat")),
+        ("band", "low = {times = 0.9}\nhigh = {times = 1.1}", 100.0, between(90, 110.00000000000001)),
+        ("band", "high = {times = 2, at_most = 15}", 10.0, between(None, 15)),
+        ("band", "low = {times = 0.5, at_least = 8}", 10.0, between(8, None)),
+        ("band", "low = {is = 0, open = true}\nhigh = {is = 6}", 1.0, between(0, 6, low_open=True)),
+        ("table", "rows = [{below = 5, high = {is = 1}}, {from = 5, unlimited = true}]", 4.0, between(None, 1)),
+        ("table", "rows = [{below = 5, high = {is = 1}}, {from = 5, unlimited = true}]", 5.0, between(None, None)),
+        ("attribute", 'of = "fillers.f_number"', "E7018", choices("E7018", "E7016")),
+        ("attribute", 'of = "fillers.f_number"\norder = "<="\nranks = ["3", "4"]', "E6010", choices("E6010")),
+        ("addressed", "", "whatever", ANY),
+    ],
+)
+def test_a_rule_turns_the_recorded_fact_into_its_set(kind, rest, fact, expected):
+    assert sure(kind, rest, {"x": fact}) == expected
+
+
+@pytest.mark.parametrize(
+    ("kind", "rest"),
+    [
+        ("same", ""),
+        ("group", 'groups = [["1"]]'),
+        ("map", 'map.a = "any"\notherwise = "same"'),
+        ("band", "low = {times = 1}"),
+        ("table", "rows = [{below = 5, high = {is = 1}}]"),
+        ("attribute", 'of = "fillers.f_number"'),
+        ("declared", ""),
+        ("function", 'function = "each_end_to_itself"'),
+        ("unknown", 'note = "nobody knows"'),
+    ],
+)
+def test_a_missing_fact_leaves_everything_possible_and_nothing_sure(kind, rest):
+    found = allowance([rule(kind, rest)], {})
+    assert (found.sure, found.possible) == (NONE, ANY)
+    assert found.reason
+
+
+def test_a_declared_range_is_taken_as_declared():
+    assert sure("declared", "", {"declared.x": between(3, 8)}) == between(3, 8)
+
+
+def test_percentage_rules_act_on_the_mean_and_maximum_rules_on_the_most():
+    recorded = {"x": Measured(90.0, 100.0, 120.0)}
+    assert sure("band", "high = {times = 1.1}", recorded) == between(None, 110.00000000000001)
+    assert sure("band", 'high = {take = "most"}', recorded) == between(None, 120)
+    assert sure("band", 'low = {take = "least"}', recorded) == between(90, None)
+
+
+def test_a_composition_is_one_band_per_component():
+    text = rule("composition", "relative.he = 10\nabsolute.co2 = {low = {is = 0}, high = {is = 20}}", variable="gas")
+    record = Coupon(name="R", joint={}, deposits=({"process": "SMAW", "gas.he": 50.0},))
+    box = cover_box(pack(text), record, Demand()).deposits[0]
+    assert box["gas.he"].sure.contains(between(45.1, 54.9))
+    assert not box["gas.he"].sure.contains(56)
+    assert box["gas.co2"].sure == between(0, 20)
+
+
+def test_a_wider_reading_is_possible_but_not_sure():
+    found = allowance([rule("band", "high = {times = 1}\nalso = {high = {times = 2}}")], {"x": 10.0})
+    assert (found.sure, found.possible) == (between(None, 10), between(None, 20))
+    assert verdict_of(between(15, 15), found.sure, found.possible) == "unproven"
+    assert verdict_of(between(25, 25), found.sure, found.possible) == "outside"
+
+
+def test_limits_come_from_the_column_of_the_judging_system():
+    text = "low = {plus = {si = -55, us = -100}}"
+    facts = {"preheat_c": 140.0}
+    record = Coupon(name="R", joint={}, deposits=({"process": "SMAW", **facts},))
+    toy = pack(rule("band", text, variable="preheat_c"))
+    lows = [cover_box(toy, record, Demand(units=u)).deposits[0]["preheat_c"].sure.parts[0].low for u in ("si", "us")]
+    assert lows == pytest.approx([85, (140 * 1.8 + 32 - 100 - 32) / 1.8])
+
+
+def test_rules_on_one_variable_intersect():
+    two = [rule("band", "low = {is = 1}"), rule("band", "high = {is = 9}", identity="s")]
+    assert allowance(two, {"x": 5.0}).sure == between(1, 9)
+
+
+WHEN = 'when = {y = ["a", "b"]}'
+
+
+def test_a_rule_that_does_not_concern_the_case_is_not_applicable():
+    assert allowance([rule("same", WHEN)], {"x": "v", "y": "c"}) is None
+    assert allowance([rule("same", WHEN)], {"x": "v", "y": "b"}).sure == choices("v")
+    assert allowance([rule("same", WHEN)], {"x": "v", "y": frozenset("cb")}).sure == choices("v")
+    assert (
+        allowance([rule("same", 'unless = {y = ["a"], impact = ["yes"]}')], {"x": "v", "y": "b"}, impact=True) is None
+    )
+
+
+def test_a_condition_on_a_missing_fact_gives_two_readings():
+    found = allowance([rule("same", WHEN)], {"x": "v"})
+    assert (found.sure, found.possible, found.missing) == (choices("v"), ANY, ("y",))
+
+
+def test_an_assumed_fact_serves_conditions_only():
+    assert allowance([rule("same", WHEN)], {"x": "v"}, assumed={"y": "a"}).possible == choices("v")
+    assert allowance([rule("same")], {}, assumed={"x": "v"}).sure == NONE
+
+
+@pytest.mark.parametrize(("bound", "inside", "outside"), [("below = 5", 4.9, 5.0), ("to = 5", 5.0, 5.1),
+                                                          ("above = 5", 5.1, 5.0), ("from = 5", 5.0, 4.9)])  # fmt: skip
+def test_bounds_include_their_number_as_their_word_says(bound, inside, outside):
+    text = rule("same", f"when = {{y_mm = {{{bound}}}}}")
+    assert allowance([text], {"x": "v", "y_mm": inside}) is not None
+    assert allowance([text], {"x": "v", "y_mm": outside}) is None
+
+
+def test_a_hazy_rule_counts_only_when_someone_has_signed_it():
+    hazy = [rule("same", confidence="L")]
+    assert allowance(hazy, {"x": "v"}).sure == NONE
+    assert allowance(hazy, {"x": "v"}, signed=frozenset({"r"})).sure == choices("v")
+
+
+def test_a_process_without_rules_in_the_pack_is_unproven():
+    record = Coupon(name="R", joint={}, deposits=({"process": "SAW", "x": "v"},))
+    found = cover_box(pack(rule("same")), record, Demand()).deposits[0]["x"]
+    assert (found.sure, found.possible) == (NONE, ANY)
+    assert "no rules for SAW" in found.reason
+
+
+def test_impact_demanded_of_a_record_without_impact_results_buys_nothing():
+    record = Coupon(name="R", joint={}, deposits=({"process": "SMAW", "x": "v"},), toughness_tested=False)
+    box = cover_box(pack(rule("same")), record, Demand(impact=True))
+    assert box.deposits[0]["x"].possible == NONE
+    assert "no impact results" in box.empty_because
+
+
+# Packs that are refused ----------------------------------------------------------------------
+
+OVERLAP = "rows = [{below = 5, high = {is = 1}}, {from = 4, high = {is = 2}}]"
+SPLIT = "rows = [{below = {si = 5, us = 0.3}, high = {is = 1}}, {from = {si = 5, us = 0.2}, high = {is = 2}}]"
+
+
+@pytest.mark.parametrize(
+    ("text", "line", "what"),
+    [
+        (rule("same", "clauze = 3"), 17, "a rule of kind same has no key clauze; write clause"),
+        (rule("bend"), 15, "no kind bend; take one of same, group"),
+        (rule("table", OVERLAP), 17, "rows 1 and 2 of r overlap; part them with below and from"),
+        (rule("table", SPLIT, variable="x_mm"), 17, "rows 1 and 2 of r overlap"),
+        (rule("same").replace('clause = "1.2"', 'clause = ""'), 11, "the rule has no clause; state clause"),
+        (rule("same").replace('clause = "1.2"\n', ""), 8, "the rule has no clause; state clause"),
+        (rule("same", confidence="X"), 16, "confidence is X; take one of H, M, L"),
+        (rule("same").replace("deposit", "weld"), 14, "scope is weld; take one of joint, deposit, pass"),
+        (rule("band", "low = {timez = 2}"), 17, "low has no key timez; write times"),
+        (rule("band", "low = {is = 2, times = 3}"), 17, "neither a number nor a fact"),
+        (rule("band"), 8, "the band has no end; state low, high or both"),
+        (rule("map", 'map.a = 3\notherwise = "same"'), 17, "3 is no set of tokens"),
+        (rule("map", 'map.a = "any"\notherwise = "none"'), 18, "otherwise is none; take same or unknown"),
+        (rule("same", "when = {y = 3}"), 17, "when.y is no condition"),
+        (rule("function", 'function = "magic"'), 17, "no function magic; take one of each_end_to_itself"),
+        (rule("same") + rule("same"), 19, "the id r comes twice; see line 8"),
+    ],
+)
+def test_a_pack_at_fault_is_refused_with_file_line_and_reason(text, line, what):
+    with pytest.raises(FormatError, match=re.escape(what)) as refusal:
+        pack(text)
+    assert refusal.value.where == f"toy.toml line {line}"
+
+
+def test_a_pack_that_is_no_toml_is_refused_with_its_line():
+    with pytest.raises(FormatError, match=r"toy.toml: no TOML: .*line 7"):
+        pack("x = = 3")
+
+
+def test_a_pack_without_a_source_is_refused():
+    with pytest.raises(FormatError, match=r"\[pack\] has no source; state source"):
+        read_pack(HEAD.replace("source", "# source"), where="toy.toml", column=dict)
+
+
+def test_more_than_three_combination_variables_are_refused():
+    text = '[combination]\nvariables = ["a", "b", "c", "d"]\n'
+    with pytest.raises(FormatError, match="more than three variables"):
+        pack(text)
+
+
+def test_the_shipped_pack_names_clause_source_and_confidence_of_every_rule(asme):
+    assert all(r.clause.startswith("QW-") and r.source and r.confidence in "HM" for r in asme.rules)
+    assert {r.category for r in asme.rules} == {"essential", "supplementary", "nonessential"}
+    assert all(r.because == "impact" for r in asme.rules if r.category == "supplementary")

@@ -1,0 +1,160 @@
+"""The verdict on a WPS from several records: best record, combination, joined pairs, a root from another record."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from anlage.core.ranges import between, fits, numbers
+from anlage.data.code_packs import code_pack
+from tests.builders import coupon, deposit, failing, judged, metals, verdict, wps
+
+THICK, THIN = coupon(30, name="thick"), coupon(8, name="thin")
+
+
+def test_one_record_that_contains_everything_is_named(asme):
+    judgement = judged(asme, wps(THICK, (6, 55)), THIN, THICK)
+    assert (judgement.verdict, judgement.supports) == ("inside", (("thick",),))
+    assert {rung.records for rung in judgement.rungs} == {("thick",)}
+
+
+def test_two_records_cover_together_what_neither_covers_alone(asme):
+    stated = wps(THICK, (2, 55), {"deposit_thickness_mm": (0, 10)}, thicker_member_mm=10)
+    assert verdict(asme, stated, THICK) == verdict(asme, stated, THIN) == "outside"
+    judgement = judged(asme, stated, THICK, THIN)
+    assert (judgement.verdict, set(judgement.supports[0])) == ("inside", {"thick", "thin"})
+
+
+def test_a_hole_in_the_product_of_two_records_is_not_covered(asme):
+    # Below 5 mm only the thin record serves, and it allows deposits to 16 mm, not 50.
+    stated = wps(THICK, (2, 55), {"deposit_thickness_mm": (0, 50)}, thicker_member_mm=10)
+    assert verdict(asme, stated, THICK, THIN) == "outside"
+
+
+def test_records_that_differ_in_another_variable_are_never_mixed(asme):
+    other = coupon(8, deposit(t=8, f_number="3", filler_classification="E6010"), name="other")
+    stated = wps(THICK, (2, 55), {"deposit_thickness_mm": (0, 10)}, thicker_member_mm=10)
+    assert verdict(asme, stated, THICK, other) == "outside"
+
+
+def test_without_a_cover_the_best_record_has_fewest_outside_then_fewest_unproven_then_is_newest(asme):
+    stated = wps(THICK, (6, 80), {"deposit_thickness_mm": (0, 10)}, thicker_member_mm=10, preheat_c=20)
+    cold = coupon(30, name="cold", preheat_c=20.0)
+    twin = coupon(30, name="twin", preheat_c=20.0)
+    assert judged(asme, stated, THICK, twin, cold).rungs[0].records == ("twin",)
+
+
+def test_like_pairs_of_two_groups_join_to_the_unlike_pair(asme):  # QW-403.5
+    first, second = (coupon(20, name=f"group {g}", **metals("1", groups=(g, g))) for g in "12")
+    stated = wps(first, 20, group_number="1-2+1-1")
+    assert verdict(asme, stated, first, impact=True) == "outside"
+    judgement = judged(asme, stated, first, second, impact=True)
+    assert (judgement.verdict, judgement.supports) == ("inside", (("group 1", "group 2"),))
+
+
+def test_like_pairs_of_different_p_numbers_do_not_join(asme):
+    one, four = coupon(20, **metals("1")), coupon(20, **metals("4"))
+    stated = wps(one, 20, p_number="4+1", group_number="4-1+1-1")
+    assert verdict(asme, stated, one, four, impact=True) == "outside"
+
+
+def test_a_root_from_another_record_is_laid_in_thicker_metal(asme):  # QW-200.4(b)
+    root = coupon(14, deposit("GTAW", t=14), name="root")
+    fill = coupon(40, deposit("SMAW", t=40), name="fill")
+    both = coupon(60, deposit("GTAW", t=5), deposit("SMAW", t=55))
+    stated = wps(both, 60, {"deposit_thickness_mm": 5}, {"deposit_thickness_mm": 55})
+    judgement = judged(asme, stated, root, fill)
+    assert judgement.verdict == "inside"
+    assert judgement.supports == (("root", "fill"), ("fill",))
+    thin_root = coupon(12, deposit("GTAW", t=12), name="thin root")
+    assert verdict(asme, stated, thin_root, fill) == "outside"
+    too_deep = wps(both, 60, {"deposit_thickness_mm": 30}, {"deposit_thickness_mm": 30})
+    assert failing(judged(asme, too_deep, root, fill))[0] == "base_metal_thickness_mm"
+
+
+def test_a_record_treated_above_transformation_keeps_its_limit_as_a_root(asme):
+    treated = {"pwht": "above-utt", "pwht_temperature_c": 910.0, "pwht_time_h": 1.0}
+    root, fill = coupon(14, deposit("GTAW", t=14), **treated), coupon(40, deposit("SMAW", t=40), **treated)
+    both = coupon(40, deposit("GTAW", t=5), deposit("SMAW", t=35), **treated)
+    assert verdict(asme, wps(both, 40), root, fill) == "outside"
+
+
+def test_without_any_record_nothing_is_proven(asme):
+    assert judged(asme, wps(THICK, 20)).verdict == "unproven"
+
+
+def test_a_value_not_stated_is_unproven_and_says_so(asme):
+    stated = wps(THICK, 20)
+    del stated.joint["preheat_c"]
+    judgement = judged(asme, stated, THICK)
+    rung = next(rung for rung in judgement.rungs if rung.id == "preheat_c")
+    assert (judgement.verdict, rung.verdict, rung.reason) == ("unproven", "unproven", "the WPS does not state preheat")
+
+
+def test_outside_beats_unproven(asme):
+    stated = wps(THICK, 90)
+    del stated.joint["preheat_c"]
+    assert verdict(asme, stated, THICK) == "outside"
+
+
+def test_a_rung_names_gap_clause_and_worst_pass(asme):
+    stated = wps(THICK, 20, passes=3)
+    hot = stated.deposits[0].passes[1].sets
+    stated.deposits[0].passes[1].sets.update({**hot, "heat_input_kj_mm": between(1.0, 2.0)})
+    judgement = judged(asme, stated, THICK, impact=True)
+    (rung,) = [rung for rung in judgement.rungs if rung.verdict == "outside"]
+    assert (rung.id, rung.clause, rung.because) == ("heat_input_kj_mm.SMAW", "QW-409.1", "impact")
+    assert rung.gap == pytest.approx(-0.5)
+
+
+def test_repeated_processes_are_numbered_in_order_of_deposit(asme):
+    twice = coupon(30, deposit(t=10), deposit(t=20))
+    ids = {rung.id for rung in judged(asme, wps(twice, 30), twice).rungs}
+    assert {"f_number.SMAW-1", "f_number.SMAW-2"} <= ids
+
+
+# Properties ----------------------------------------------------------------------------------
+
+thicknesses = st.floats(1, 170).map(lambda t: round(t, 1))
+numbers_p = st.sampled_from(("1", "3", "4", "5A", "8", "15E"))
+records = st.builds(
+    lambda t, p, process, impact, pwht: (
+        coupon(
+            t, deposit(process, t=t, pass_thickness_mm=min(t, 12.0 if t < 80 else 20.0)), pwht=pwht,
+            pwht_temperature_c=900.0, pwht_time_h=1.0, **metals(p),
+        ),
+        impact,
+    ),
+    thicknesses, numbers_p, st.sampled_from(("SMAW", "GTAW")), st.booleans(), st.sampled_from(("none", "above-utt")),
+)  # fmt: skip
+
+
+@given(records, st.sampled_from(("si", "us")))
+def test_a_record_covers_a_wps_identical_to_its_coupon(case, units):
+    record, impact = case
+    same = wps(record, record.joint["base_metal_thickness_mm"])
+    judgement = judged(code_pack("asme-ix"), same, record, impact=impact, units=units)
+    assert (judgement.verdict, failing(judgement)) == ("inside", [])
+
+
+spans = st.tuples(st.floats(1, 60), st.floats(0, 60)).map(lambda low_width: (low_width[0], sum(low_width)))
+
+
+@given(st.lists(records, min_size=1, max_size=4), records, spans)
+def test_adding_a_record_never_removes_coverage(cases, more, span):
+    pack = code_pack("asme-ix")
+    first = cases[0][0]
+    stated = wps(first, span, {"deposit_thickness_mm": 5}, thicker_member_mm=span)
+    before = [record for record, _ in cases]
+    if verdict(pack, stated, *before) == "inside":
+        assert verdict(pack, stated, more[0], *before) == "inside"
+        assert verdict(pack, stated, *before, more[0]) == "inside"
+
+
+@given(st.lists(records, min_size=1, max_size=3), spans, st.floats(0, 30), st.floats(0, 30))
+def test_widening_a_stated_set_never_turns_outside_into_inside(cases, span, down, up):
+    pack, coupons = code_pack("asme-ix"), [record for record, _ in cases]
+    wider = (max(0.1, span[0] - down), span[1] + up)
+    narrow, wide = (wps(coupons[0], each, {"deposit_thickness_mm": 3}, thicker_member_mm=10) for each in (span, wider))
+    order = ("outside", "unproven", "inside")
+    assert order.index(verdict(pack, wide, *coupons)) <= order.index(verdict(pack, narrow, *coupons))
+    assert fits(between(*span), numbers([*between(*wider).parts]))

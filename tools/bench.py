@@ -1,0 +1,135 @@
+"""Speed, as ratios measured in one run on one machine: against a 60 Hz frame, and against a bare Python start.
+
+Absolute times change from machine to machine and hour to hour; what is printed is what a change can move.
+"""
+
+import statistics
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+
+from anlage.core.codes import (
+    Coupon,
+    Demand,
+    Stated,
+    StatedDeposit,
+    StatedPass,
+    cover_box,
+)
+from anlage.core.heat import arc_energy, over_range
+from anlage.core.joint import Preparation, joint_metal
+from anlage.core.ranges import Interval, Numbers, between, choices
+from anlage.data.code_packs import code_pack
+from anlage.session.boxes import BoxKeeper, Record
+
+FRAME_S = 1 / 60
+EDITS, PASSES, RECORDS, STARTS = 200, 40, 20, 9
+ADDRESSED = ("joint_type", "backing", "root_opening_mm", "position", "gas_flow_l_min", "amps", "tungsten", "cleaning")
+
+
+def record(number: int) -> Record:
+    """Return one of the records: a coupon of GTAW root and SMAW fill, each a little thicker than the last."""
+    thickness = 8.0 + 2 * number
+    joint = {
+        "base_metal_thickness_mm": thickness, "p_number": "1+1", "p_numbers": frozenset("1"),
+        "group_number": f"1-{1 + number % 2}+1-{1 + number % 2}", "pwht": "none", "preheat_c": 60.0 + 5 * number,
+        "interpass_c": 180.0 + 5 * number, "progression": "uphill", "bead_technique": "stringer", "runs": "multi",
+        "coupon_weld": "groove", "heat_input_measure": "energy",
+    }  # fmt: skip
+    shared = {"filler_present": "with", "a_number": "1", "pass_thickness_mm": 3.0, "operation": "manual"}
+    heat = 1.5 + number / 20
+    root = {"process": "GTAW", "deposit_thickness_mm": 4.0, "f_number": "6", "filler_classification": "ER70S-2",
+            "product_form": "bare", "shielding_gas": "Ar", "current_type": "DCEN", "heat_input_kj_mm": 1.4}  # fmt: skip
+    fill = {"process": "SMAW", "deposit_thickness_mm": thickness - 4, "f_number": "4", "filler_diameter_mm": 3.2,
+            "filler_classification": "E7018", "current_type": "DCEP", "heat_input_kj_mm": heat}  # fmt: skip
+    deposits = ({**shared, **root}, {**shared, **fill})
+    return Record(f"PQR-{number}@1", Coupon(name=f"PQR-{number}", joint=joint, deposits=deposits))
+
+
+def energy_of(volts: Interval, amps: Interval, speed_mm_min: Interval) -> Numbers:
+    """Return the arc energy of a pass over its whole stated range, as a set."""
+    speed = Interval(speed_mm_min.low / 60, speed_mm_min.high / 60)
+    return Numbers((over_range(arc_energy, rising={"volts": volts, "amps": amps}, falling={"speed": speed}).interval,))
+
+
+def wps(edit: int) -> Stated:
+    """Return the whole WPS as after an edit: joint, all 40 passes' energy, and what else it states."""
+    joint_metal(Preparation(kind="single-v", thickness_mm=14, root_opening_mm=3, root_face_mm=1, groove_angle_deg=60))
+    passes = [
+        StatedPass(f"pass-{n}", {
+            "heat_input_kj_mm": energy_of(Interval(22, 25), Interval(100, 120 + edit % 7), Interval(90 + n, 150 + n)),
+            "pass_thickness_mm": between(2, 3),
+        })
+        for n in range(PASSES)
+    ]  # fmt: skip
+    shared = {"filler_present": choices("with"), "a_number": choices("1"), "operation": choices("manual")}
+    root = {
+        "f_number": choices("6"),
+        "filler_classification": choices("ER70S-2"),
+        "product_form": choices("bare"),
+        "shielding_gas": choices("Ar"),
+        "current_type": choices("DCEN"),
+        "deposit_thickness_mm": between(0, 4),
+    }
+    fill = {"f_number": choices("4"), "filler_classification": choices("E7018"), "current_type": choices("DCEP"),
+            "filler_diameter_mm": between(2.4, 3.2), "deposit_thickness_mm": between(0, 12)}  # fmt: skip
+    joint = {name: choices("stated") for name in ADDRESSED} | {
+        "base_metal_thickness_mm": between(6, 14 + edit % 5), "thicker_member_mm": between(6, 14),
+        "p_number": choices("1+1"), "group_number": choices("1-1+1-2"), "pwht": choices("none"),
+        "preheat_c": between(50, 200), "interpass_c": between(50, 220), "weld": choices("groove"),
+        "progression": choices("uphill"), "runs": choices("multi"),
+    }  # fmt: skip
+    deposits = (
+        StatedDeposit("GTAW", {**shared, **root}, tuple(passes[:4])),
+        StatedDeposit("SMAW", {**shared, **fill}, tuple(passes[4:])),
+    )
+    return Stated(joint, deposits)
+
+
+def frames(work: Callable[[int], object]) -> tuple[float, float]:
+    """Return the median and the 95th of 100 of `work`, in frames."""
+    times = []
+    for edit in range(EDITS):
+        start = time.perf_counter()
+        work(edit)
+        times.append(time.perf_counter() - start)
+    times.sort()
+    return statistics.median(times) / FRAME_S, times[int(0.95 * EDITS)] / FRAME_S
+
+
+def start_s(words: list[str]) -> float:
+    """Return how long a process of this Python takes from start to end."""
+    start = time.perf_counter()
+    subprocess.run([sys.executable, *words], check=True, capture_output=True)
+    return time.perf_counter() - start
+
+
+def report(what: str, ratio: float, against: str) -> None:
+    """Print one line."""
+    print(f"{what:<66} {ratio:6.2f} × {against}")
+
+
+def main() -> None:
+    """Measure and print."""
+    pack, demand = code_pack("asme-ix"), Demand(impact=True)
+    records = [record(number) for number in range(RECORDS)]
+    kept = BoxKeeper(pack)
+    median, most = frames(lambda edit: kept.judge(wps(edit), records, demand))
+    report(f"edit of a {PASSES}-pass WPS, one pack, {RECORDS} records, boxes kept, median", median, "60 Hz frame")
+    report("the same, 95 of 100 edits within", most, "60 Hz frame")
+    median, most = frames(lambda edit: BoxKeeper(pack).judge(wps(edit), records, demand))
+    report("the same with all boxes rebuilt, median", median, "60 Hz frame")
+    report("the same, 95 of 100 edits within", most, "60 Hz frame")
+    median, _ = frames(lambda edit: cover_box(pack, records[edit % RECORDS].coupon, demand))
+    report("one box rebuilt (a record edited), median", median, "60 Hz frame")
+    calc = ["-m", "anlage", "calc", "heat-input", "process=SMAW", "volts=22..26", "amps=110", "speed=4..6in/min"]
+    coupon = ["-m", "anlage", "coupon", "--code", "asme-ix", "process=SMAW", "thickness=14mm"]
+    rounds = [(start_s(["-c", "pass"]), start_s(calc), start_s(coupon)) for _ in range(STARTS)]
+    bare, calc_s, coupon_s = (statistics.median(times) for times in zip(*rounds, strict=True))
+    report(f"anlage calc heat-input, medians of {STARTS} interleaved starts", calc_s / bare, "bare Python start")
+    report("anlage coupon, the same", coupon_s / bare, "bare Python start")
+
+
+if __name__ == "__main__":
+    main()
