@@ -3,11 +3,16 @@
 import os
 
 import pytest
+from hypothesis import settings
 
 from anlage.data import catalogue, unit_table, vocabulary
 from anlage.data.code_packs import code_pack
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+# No clock in a test: a slow machine is no fault. The same examples each time where many share one result.
+settings.register_profile("anlage", deadline=None, derandomize="CI" in os.environ)
+settings.load_profile("anlage")
 
 
 @pytest.fixture(scope="session")

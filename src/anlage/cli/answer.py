@@ -36,8 +36,8 @@ class Answer:
         width = max((len(name) for name, _ in self.lines), default=0)
         rows = [f"{name.ljust(width)}  {value}".rstrip() for name, value in self.lines]
         rows += [f"! {notice.text}" for notice in self.notices]
-        origins = dict.fromkeys(f"{s.source} ({s.confidence})" for s in self.sources)
-        return "\n".join([*rows, *(f"  source: {origin}" for origin in origins)])
+        rows += dict.fromkeys(f"  {s.what}: {s.source} ({s.confidence})" for s in self.sources)
+        return "\n".join(rows)
 
 
 def number(value: float) -> float | None:

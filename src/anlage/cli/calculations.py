@@ -223,7 +223,8 @@ def joint_answer(arguments: Arguments) -> Answer:
     arguments.need("type", "thickness", "root_opening")
     kind = arguments.word("type", "joint")
     if kind not in KINDS:
-        raise UnknownNameError(kind, KINDS, where="type")
+        mend = f"take one of {', '.join(KINDS)}"
+        raise InputError(f"{kind} is not worked out yet", where="type", mend=mend)
     if kind in ("single-v", "v-backing"):
         arguments.need("angle", *(["root_face"] if kind == "single-v" else []))
     stated = {"thickness_mm": arguments.interval("thickness", "length")}

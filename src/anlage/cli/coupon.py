@@ -198,7 +198,7 @@ def _answer(found: WhatIf, notices: list[Notice]) -> Answer:
     lines = [("variable", "allowed"), *((bought.id, _line(bought, units)) for bought in found.variables)]
     confidences = {b.allowance.confidence for b in found.variables if b.allowance}
     sources = [Source("ranges", f"{found.pack.source}, edition {found.edition}", max(confidences, key="HML".index))]
-    return Answer(values, lines, sources, [*notices, *found.notices])
+    return Answer(values, lines, [*sources, *found.sources], [*notices, *found.notices])
 
 
 def _sets(bought: Bought) -> tuple[Range, Range]:

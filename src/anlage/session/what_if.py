@@ -8,10 +8,11 @@ from anlage.core.codes import Allowance, Coupon, CoverBox, Demand, Measured, Pac
 from anlage.core.codes.conditions import concern
 from anlage.core.codes.derive import filler_facts, heat_treatment_class, metal_facts
 from anlage.core.codes.facts import Fact, Facts, deposit_facts, joint_facts
+from anlage.core.codes.kinds import spoken
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.heat import arc_energy, over_range
 from anlage.core.ranges import Interval
-from anlage.core.results import Notice
+from anlage.core.results import Notice, Source
 from anlage.data import catalogue
 from anlage.data.code_packs import a_number_table, code_pack, lower_transformations
 
@@ -69,6 +70,7 @@ class WhatIf:
     demand: Demand
     variables: tuple[Bought, ...]
     notices: tuple[Notice, ...]
+    sources: tuple[Source, ...]
 
 
 def edition_of(code: str) -> tuple[Pack, str]:
@@ -95,27 +97,53 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
     pack, edition = edition_of(code)
     facts, notices = _coupon_facts(coupon, demand)
     missing = {fact: a for fact, a in pack.assumed.items() if not _is_stated(fact, facts)}
-    assumed: dict[str, Fact] = {fact: assumption.value for fact, assumption in missing.items()}
     full = Coupon(
         name="what-if",
         joint=facts.joint,
         deposits=facts.deposits,
-        assumed=assumed,
+        assumed={fact: assumption.value for fact, assumption in missing.items()},
         toughness_tested=True if demand.impact else None,
     )
     said = tuple(
-        Notice("coupon.assumed", fact, f"{_spoken_key(fact)} is not stated: taken as {assumption.say}")
+        Notice("coupon.assumed", fact, f"{spoken(fact)} is not stated: taken as {assumption.say}")
         for fact, assumption in missing.items()
-        if fact in ("pwht", "pass_thickness_mm")
+        if _is_asked_for(fact, pack, full, demand)
     )
     box = cover_box(pack, full, demand)
-    return WhatIf(pack, edition, demand, tuple(_bought(pack, box)), (*notices, *said))
+    return WhatIf(pack, edition, demand, tuple(_bought(pack, box)), (*notices, *said), _sources(coupon))
 
 
 @dataclass(frozen=True, slots=True)
 class _Facts:
     joint: dict[str, Fact]
     deposits: tuple[dict[str, Fact], ...]
+
+
+def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool:
+    """Whether the condition of a rule that otherwise concerns the case asks for a fact."""
+    seen = [deposit_facts(coupon, index, demand) for index in range(len(coupon.deposits))]
+    for rule in pack.rules:
+        if fact in {condition.fact for condition in (*rule.when, *rule.unless)}:
+            when, unless = (tuple(c for c in part if c.fact != fact) for part in (rule.when, rule.unless))
+            if any(concern(when, unless, facts, demand.units).applies is not False for facts in seen):
+                return True
+    return False
+
+
+def _sources(coupon: StatedCoupon) -> tuple[Source, ...]:
+    """Return where the groups of metals and fillers come from."""
+    metals = [
+        Source(f"{metal.name}: P-{metal.p_number or '?'}", metal.source, metal.confidence) for metal in coupon.metals
+    ]
+    fillers = [catalogue().filler(each.filler) for each in coupon.deposits if each.filler and not _is_without(each)]
+    groups = [
+        Source(f"{f.classification}: F-{f.f_number}, A-{f.a_number or '?'}", f.source, f.confidence) for f in fillers
+    ]
+    return tuple(dict.fromkeys((*metals, *groups)))
+
+
+def _is_without(deposit: StatedCouponDeposit) -> bool:
+    return (deposit.filler or "").casefold() == "none"
 
 
 def _is_stated(fact: str, facts: _Facts) -> bool:
@@ -136,6 +164,7 @@ def _coupon_facts(coupon: StatedCoupon, demand: Demand) -> tuple[_Facts, tuple[N
     if joint.get("joint_type"):
         joint["coupon_weld"] = "fillet" if joint["joint_type"] == "fillet" else "groove"
     deposits = tuple(_deposit_facts(deposit) for deposit in coupon.deposits)
+    notices += [notice for deposit in coupon.deposits for notice in _filler_notices(deposit)]
     if demand.weld == "fillet" and joint.get("coupon_weld") != "fillet":
         text = "a groove coupon sets no thickness limit for fillets; fillets that hold pressure need a groove coupon"
         notices.append(Notice("coupon.fillet_on_groove", "weld", text))
@@ -158,7 +187,9 @@ def _heat_treatment(joint: dict[str, Fact], temperature_c: Interval) -> list[Not
 
 def _deposit_facts(deposit: StatedCouponDeposit) -> dict[str, Fact]:
     facts: dict[str, Fact] = {"process": deposit.process, **deposit.facts}
-    if deposit.filler and deposit.filler.casefold() == "none":
+    if deposit.process == "SMAW":
+        facts["filler_present"] = "with"  # its electrode is its filler
+    if _is_without(deposit):
         if deposit.process != "GTAW":
             raise InputError(f"{deposit.process} without filler", where="filler", mend="name the electrode")
         facts["filler_present"] = "without"
@@ -173,6 +204,16 @@ def _deposit_facts(deposit: StatedCouponDeposit) -> dict[str, Fact]:
         "heat_input_kj_mm": _heat_input(deposit),
     }
     return facts | {name: fact for name, fact in optional.items() if fact is not None}
+
+
+def _filler_notices(deposit: StatedCouponDeposit) -> list[Notice]:
+    if not deposit.filler or _is_without(deposit):
+        return []
+    filler = catalogue().filler(deposit.filler)
+    if deposit.process in filler.processes:
+        return []
+    text = f"{filler.classification} is a filler for {', '.join(filler.processes)}, not for {deposit.process}"
+    return [Notice("coupon.filler_process", "filler", text)]
 
 
 def _heat_input(deposit: StatedCouponDeposit) -> Measured | None:
@@ -234,7 +275,3 @@ def _met(allowances: Iterable[Allowance | None]) -> Allowance | None:
         sure, possible = sure & other.sure, possible & other.possible
         rulings += [ruling for ruling in other.rulings if ruling.rule.scope != "joint"]
     return Allowance(sure, possible, tuple(rulings))
-
-
-def _spoken_key(fact: str) -> str:
-    return {"pwht": "pwht", "pass_thickness_mm": "max_pass_thickness"}.get(fact, fact)
