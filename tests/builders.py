@@ -25,7 +25,7 @@ PASS_FACTS = ("heat_input_kj_mm", "pass_thickness_mm")
 NONESSENTIAL = (
     "joint_type", "backing", "root_opening_mm", "retainers", "consumable_insert", "penetration_flux", "position",
     "preheat_maintenance", "trailing_gas", "gas_flow_l_min", "backing_gas", "pulsing", "amps", "tungsten", "cup_size",
-    "cleaning", "back_gouging", "operation", "peening",
+    "cleaning", "back_gouging", "operation", "peening", "oscillation", "electrode_spacing",
 )  # fmt: skip
 
 

@@ -12,6 +12,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 # No clock in a test: a slow machine is no fault. The same examples each time where many share one result.
 settings.register_profile("anlage", deadline=None, derandomize="CI" in os.environ)
+settings.register_profile("thorough", deadline=None, max_examples=2000)  # pytest --hypothesis-profile thorough
 settings.load_profile("anlage")
 
 

@@ -53,6 +53,8 @@ def test_a_mixture_of_other_parts_is_unknown(name, shelves):
         ("NPS 4", "Sch 40", 6.02),
         ("1-1/2", "XS", 5.08),
         ("1 1/2", "xs", 5.08),
+        ("1.5", "XS", 5.08),
+        ("4.0", "40", 6.02),
         ("DN 100", "40", 6.02),
     ],
 )

@@ -43,6 +43,15 @@ def test_without_a_cover_the_best_record_has_fewest_outside_then_fewest_unproven
     assert judged(asme, stated, THICK, twin, cold).rungs[0].records == ("twin",)
 
 
+def test_one_variable_outside_is_worse_than_many_unproven(asme):
+    bare = coupon(30, {"process": "SMAW", "deposit_thickness_mm": 30.0}, name="bare")
+    for variable in ("preheat_c", "pwht"):
+        del bare.joint[variable]
+    wrong = coupon(30, deposit(t=30, f_number="3"), name="wrong")
+    judgement = judged(asme, wps(THICK, 30), wrong, bare)
+    assert (judgement.verdict, judgement.rungs[0].records) == ("unproven", ("bare",))
+
+
 def test_like_pairs_of_two_groups_join_to_the_unlike_pair(asme):  # QW-403.5
     first, second = (coupon(20, name=f"group {g}", **metals("1", groups=(g, g))) for g in "12")
     stated = wps(first, 20, group_number="1-2+1-1")
@@ -69,6 +78,18 @@ def test_a_root_from_another_record_is_laid_in_thicker_metal(asme):  # QW-200.4(
     assert verdict(asme, stated, thin_root, fill) == "outside"
     too_deep = wps(both, 60, {"deposit_thickness_mm": 30}, {"deposit_thickness_mm": 30})
     assert failing(judged(asme, too_deep, root, fill))[0] == "base_metal_thickness_mm"
+
+
+def test_a_root_borrows_thickness_from_a_thicker_record_of_another_process_only(asme):
+    root = coupon(40, deposit("GTAW", t=40), name="root")
+    thin_fill = coupon(8, deposit("SMAW", t=8), name="thin fill")
+    both = coupon(6, deposit("GTAW", t=3), deposit("SMAW", t=3))
+    stated = wps(both, (2, 6), {"deposit_thickness_mm": 3}, {"deposit_thickness_mm": 3})
+    assert verdict(asme, stated, root, thin_fill) == "outside"  # a thinner record lends nothing
+    cellulosic = {"f_number": "3", "filler_classification": "E6010"}
+    first, second = coupon(14, deposit(t=14, **cellulosic)), coupon(40, deposit(t=40))
+    same_process = coupon(60, deposit(t=5, **cellulosic), deposit(t=55))
+    assert verdict(asme, wps(same_process, 60), first, second) == "outside"
 
 
 def test_a_record_treated_above_transformation_keeps_its_limit_as_a_root(asme):

@@ -1,6 +1,7 @@
 """The algebra of sets is exact: it agrees with membership, point by point, and obeys the laws of sets."""
 
 import math
+from itertools import combinations
 
 import pytest
 from hypothesis import given
@@ -127,7 +128,9 @@ def test_the_tolerance_reaches_past_closed_ends_only():
     assert fits(between(5, 14.3), between(5, limit))
     assert fits(between(5, limit * (1 + 9e-7)), between(5, limit))
     assert not fits(between(5, limit * (1 + 2e-6)), between(5, limit))
+    assert fits(between(4.999999, 9), between(5, 9))
     assert not fits(between(0, 5), between(0, None, low_open=True))
+    assert not fits(between(5, 9), between(5.000001, 9, low_open=True))
     assert loosened(choices("a")) == choices("a")
 
 
@@ -155,6 +158,12 @@ def test_what_is_uncovered_agrees_with_membership_point_by_point(target, covers)
         if any(abs(abs(value) - round(abs(value))) > 0 for value in point[:2]):  # off the grid: no tolerance in play
             left = holds(target, point) and not any(holds(cover, point) for cover in covers)
             assert left == any(holds(piece, point) for piece in rest)
+
+
+@given(boxes, st.lists(boxes, max_size=3))
+def test_what_is_uncovered_comes_in_pieces_that_do_not_overlap(target, covers):
+    for one, two in combinations(uncovered(target, covers, AXES), 2):
+        assert any(is_none(one[axis] & two[axis]) for axis in AXES)
 
 
 @given(boxes, st.lists(boxes, max_size=3), boxes)

@@ -1,5 +1,7 @@
 """`anlage coupon`: what a test would buy, from keys to the allowed set of every variable."""
 
+import textwrap
+from collections.abc import Iterator, Sequence
 from typing import Any
 
 from anlage.cli.answer import Answer, open_ends, range_as_json, shown_range
@@ -195,7 +197,7 @@ def _answer(found: WhatIf, notices: list[Notice]) -> Answer:
     variables = {bought.id: _variable(bought) for bought in found.variables}
     units = found.demand.units
     values = {"code": found.pack.code, "edition": found.edition, "units": units, "variables": variables}
-    lines = [("variable", "allowed"), *((bought.id, _line(bought, units)) for bought in found.variables)]
+    lines = list(_lines(found.variables, units))
     confidences = {b.allowance.confidence for b in found.variables if b.allowance}
     sources = [Source("ranges", f"{found.pack.source}, edition {found.edition}", max(confidences, key="HML".index))]
     return Answer(values, lines, [*sources, *found.sources], [*notices, *found.notices])
@@ -217,21 +219,33 @@ def _variable(bought: Bought) -> dict[str, Any]:
         answer["possible"] = range_as_json(possible)
     if bought.variable == "heat_input_kj_mm":
         answer["basis"] = "arc_energy"
-    stated = "not stated" if unproven and bought.allowance and bought.allowance.missing else ""
-    note = "; ".join(filter(None, (stated, bought.note)))
+    note = "not stated" if unproven and bought.allowance and bought.allowance.missing else bought.note
     confidence = bought.allowance.confidence if bought.allowance else "H"
     return {**answer, "clause": bought.clause, "category": bought.category, "confidence": confidence, "note": note}
+
+
+def _lines(variables: Sequence[Bought], units: System) -> Iterator[tuple[str, str]]:
+    """Yield the table: what limits first, then in one paragraph what the WPS must only state."""
+    headings = {"essential": "ESSENTIAL", "supplementary": "SUPPLEMENTARY ESSENTIAL"}
+    for category, heading in headings.items():
+        own = [bought for bought in variables if bought.category == category]
+        if own:
+            yield heading, ""
+        yield from ((f"  {bought.id}", _line(bought, units)) for bought in own)
+    stated = [bought.id for bought in variables if bought.category == "nonessential"]
+    if stated:
+        yield "NONESSENTIAL", "any, but the WPS states it:"
+        yield from (("", line) for line in textwrap.wrap(", ".join(stated), 84))
 
 
 def _line(bought: Bought, units: System) -> str:
     sure, possible = _sets(bought)
     if bought.allowance is None:
-        return f"any ({bought.note})  {bought.clause}"
+        return f"{f'any: {bought.note}':<44} {bought.clause}"
     text = shown_range(bought.variable, sure, units)
     if is_none(sure) and not is_none(possible):
         text = "not stated" if bought.allowance.missing else "unproven"
     if sure != possible and not is_any(possible):
         text += f", possibly {shown_range(bought.variable, possible, units)}"
-    marks = {"essential": "", "supplementary": " supplementary", "nonessential": " nonessential: state it"}
-    doubt = "" if bought.allowance.confidence == "H" else f" [confidence {bought.allowance.confidence}]"
-    return f"{text}  {bought.clause}{marks[bought.category]}{doubt}"
+    doubt = "" if bought.allowance.confidence == "H" else f"  [{bought.allowance.confidence}]"
+    return f"{text:<44} {bought.clause}{doubt}"

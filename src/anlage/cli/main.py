@@ -2,6 +2,7 @@
 
 import argparse
 import sys
+import textwrap
 from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, NoReturn
 
@@ -22,11 +23,31 @@ class _Parser(argparse.ArgumentParser):
         raise InputError(message, where=self.prog, mend=f"see {self.prog} --help")
 
 
+class _CommandParser(_Parser):
+    """The parser of a command, whose help ends with the keys it takes; they are looked up only for help."""
+
+    def format_help(self) -> str:
+        self.epilog = _keys(self.prog.split()[-1])
+        self.formatter_class = argparse.RawDescriptionHelpFormatter
+        return super().format_help()
+
+
+def _keys(command: str) -> str:
+    if command == "coupon":
+        from anlage.cli.coupon import KEYS
+
+        return textwrap.fill(f"keys: {' '.join(KEYS)}", 100, subsequent_indent="  ")
+    from anlage.cli.calculations import CALCULATIONS
+
+    lines = [f"{name}: {' '.join(calculation.keys)}" for name, calculation in CALCULATIONS.items()]
+    return "\n".join(textwrap.fill(line, 100, subsequent_indent="  ") for line in lines)
+
+
 def parser() -> argparse.ArgumentParser:
     """Return the parser of the whole command line; every command sets `answer`."""
     root = _Parser(prog="anlage", description="Welding procedures: what a weld will do, and what it is allowed to be.")
     root.add_argument("--version", action="version", version=f"anlage {__version__}")
-    commands = root.add_subparsers(metavar="COMMAND", required=True, parser_class=_Parser)
+    commands = root.add_subparsers(metavar="COMMAND", required=True, parser_class=_CommandParser)
 
     calc = _command(commands, "calc", _calc, "work out one quantity: heat-input, run-out, joint, pipe")
     calc.add_argument("name", metavar="NAME", help="heat-input, run-out, joint or pipe")
@@ -39,7 +60,7 @@ def parser() -> argparse.ArgumentParser:
 
 
 def _command(
-    commands: "argparse._SubParsersAction[_Parser]",
+    commands: "argparse._SubParsersAction[_CommandParser]",
     name: str,
     answer: "Callable[[argparse.Namespace], Answer]",
     what: str,

@@ -105,7 +105,7 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
         toughness_tested=True if demand.impact else None,
     )
     said = tuple(
-        Notice("coupon.assumed", fact, f"{spoken(fact)} is not stated: taken as {assumption.say}")
+        Notice("coupon.assumed", fact, f"{spoken(fact)} is not stated: {assumption.say} is assumed")
         for fact, assumption in missing.items()
         if _is_asked_for(fact, pack, full, demand)
     )

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
+from fractions import Fraction
 from functools import cached_property
 from itertools import chain
 
@@ -242,7 +243,11 @@ def _gas_parts(name: str) -> dict[str, float]:
 
 def _nps_key(nps: str) -> str:
     text = re.sub(r"(?i)^(nps|dn)\s*", lambda m: "dn" if m[1].lower() == "dn" else "", nps.strip())
-    return re.sub(r"[\s-]+", "-", text.removesuffix('"').removesuffix("in").strip()).casefold()
+    text = text.removesuffix('"').removesuffix("in").strip()
+    if re.fullmatch(r"\d{0,3}\.\d{1,5}", text):  # 1.5 for 1-1/2
+        whole, rest = divmod(Fraction(text), 1)
+        text = "-".join(str(part) for part in (whole, rest) if part)
+    return re.sub(r"[\s-]+", "-", text).casefold()
 
 
 def _schedule_key(schedule: str) -> str:

@@ -1,7 +1,7 @@
 """The box of a record: every allowed set that one coupon buys, variable by variable, for one demand."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import cached_property
 
 from anlage.core.codes.conditions import concern
@@ -22,54 +22,51 @@ class Ruling:
     readings: Readings
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Allowance:
     """What all rules on one variable allow together, and each of them.
 
-    Both sets are kept loosened, too: a verdict is asked far more often than a box is built.
+    What is asked at every edit is worked out once, at the first: a box lives far longer than an edit.
     """
 
     sure: Range
     possible: Range
     rulings: tuple[Ruling, ...]
-    loose_sure: Range = field(init=False, repr=False, compare=False)
-    loose_possible: Range = field(init=False, repr=False, compare=False)
 
-    def __post_init__(self) -> None:
-        object.__setattr__(self, "loose_sure", loosened(self.sure))
-        same = self.possible is self.sure
-        object.__setattr__(self, "loose_possible", self.loose_sure if same else loosened(self.possible))
+    @cached_property
+    def _loose(self) -> tuple[Range, Range]:
+        return loosened(self.sure), loosened(self.possible)
 
     def verdict(self, stated: Range | None) -> Verdict:
         """Return the verdict on a stated set."""
-        return verdict_within(stated, self.loose_sure, self.loose_possible)
+        return verdict_within(stated, *self._loose)
 
-    @property
+    @cached_property
     def clause(self) -> str:
         """The clauses of the rules, each once."""
         return ", ".join(dict.fromkeys(ruling.rule.clause for ruling in self.rulings))
 
-    @property
+    @cached_property
     def category(self) -> Category:
         """The strongest category among the rules."""
         return min((ruling.rule.category for ruling in self.rulings), key=CATEGORIES.index)
 
-    @property
+    @cached_property
     def confidence(self) -> str:
         """The lowest confidence among the rules."""
         return max((ruling.rule.confidence for ruling in self.rulings), key="HML".index)
 
-    @property
+    @cached_property
     def reason(self) -> str:
         """Why the two readings differ, one sentence part a rule."""
         return "; ".join(dict.fromkeys(r.readings.reason for r in self.rulings if r.readings.reason))
 
-    @property
+    @cached_property
     def missing(self) -> tuple[str, ...]:
         """The facts that were not recorded and that the rules need."""
         return tuple(dict.fromkeys(r.readings.missing for r in self.rulings if r.readings.missing))
 
-    @property
+    @cached_property
     def note(self) -> str:
         """What the rules remark."""
         return "; ".join(dict.fromkeys(r.rule.note for r in self.rulings if r.rule.note))

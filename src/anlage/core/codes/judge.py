@@ -7,7 +7,7 @@ ranges of different records are never mixed variable by variable.
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from anlage.core.codes.box import Allowance, CoverBox
+from anlage.core.codes.box import Allowance, CoverBox, Ruling
 from anlage.core.codes.combine import Candidate, jointly_covered, pairs_joined, with_root_lifted
 from anlage.core.codes.facts import deposit_labels
 from anlage.core.codes.kinds import spoken
@@ -86,8 +86,6 @@ def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
     ]
     rungs = _rungs(case, supports)
     overall = worst(rung.verdict for rung in rungs)
-    if overall == "inside" and not all(support.records for support in supports):
-        overall = "unproven"
     return Judgement(overall, tuple(rungs), tuple(s.records if s.covered else () for s in supports))
 
 
@@ -187,10 +185,8 @@ def _of_the_joint(each: list[Rung]) -> Rung:
 def _rung(variable: str, deposit: StatedDeposit, label: str, support: _Support, stated: Range | None) -> Rung:
     allowance = support.allowances[variable]
     verdict = allowance.verdict(stated)
-    ruling = next(
-        (r for r in allowance.rulings if verdict_of(stated, r.readings.sure, r.readings.possible) == verdict),
-        allowance.rulings[0],
-    )
+    inside = verdict == "inside"
+    governing = allowance.rulings[0] if inside else _governing(allowance, stated, verdict)
     return Rung(
         variable=variable,
         label=label,
@@ -198,15 +194,21 @@ def _rung(variable: str, deposit: StatedDeposit, label: str, support: _Support, 
         stated=stated,
         sure=allowance.sure,
         possible=allowance.possible,
-        gap=_gap(stated, allowance),
+        gap=0.0 if inside else _gap(stated, allowance),
         category=allowance.category,
-        because=ruling.rule.because,
-        clause=ruling.rule.clause if verdict != "inside" else allowance.clause,
+        because=governing.rule.because,
+        clause=allowance.clause if inside else governing.rule.clause,
         confidence=allowance.confidence,
         records=support.records,
         reason=_reason(variable, verdict, stated, allowance),
-        worst_pass=_worst_pass(variable, deposit, allowance) if verdict != "inside" else "",
+        worst_pass="" if inside else _worst_pass(variable, deposit, allowance),
     )
+
+
+def _governing(allowance: Allowance, stated: Range | None, verdict: Verdict) -> Ruling:
+    """Return the first rule that alone gives the verdict of all together, or else the first."""
+    same = (r for r in allowance.rulings if verdict_of(stated, r.readings.sure, r.readings.possible) == verdict)
+    return next(same, allowance.rulings[0])
 
 
 def _gap(stated: Range | None, allowance: Allowance) -> float | None:

@@ -6,6 +6,7 @@ known, a narrower and a wider one when two readings exist, `NONE` and `ANY` when
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cache
 from typing import Protocol
 
 from anlage.core.codes.conditions import Condition, number_of, tokens_of
@@ -40,6 +41,7 @@ def not_recorded(fact: str) -> Readings:
     return Readings(NONE, ANY, f"{spoken(fact)} is not recorded", fact)
 
 
+@cache
 def spoken(name: str) -> str:
     """Return a variable's name as words, without its unit ending.
 
