@@ -53,10 +53,6 @@ class Arguments:
             raise InputError("nothing is stated", where=key, mend=f"write {key}=… or leave the key out")
         return value
 
-    def optional_text(self, key: str) -> str | None:
-        """Return a value as typed, or `None`."""
-        return self.text(key) if key in self else None
-
     def word(self, key: str, topic: str) -> str:
         """Return the canonical token of a word of the vocabulary."""
         return vocabulary().token(topic, self.text(key), where=key)

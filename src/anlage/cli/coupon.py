@@ -146,7 +146,8 @@ def _deposits(a: Arguments) -> tuple[StatedCouponDeposit, ...]:
 
     thickness, most = one("deposit", "length"), one("max_pass_thickness", "length")
     diameter = one("filler_diameter", "length")
-    texts = {key: a.each(key, count, str) for key in ("filler", "f_number", "a_number", "gas")}
+    texts = {key: a.each(key, count, str) for key in ("filler", "gas")}
+    texts |= {key: a.each_word(key, count, key) for key in ("f_number", "a_number")}
     volts, amps, speed = (
         a.each_quantity(key, count, kind)
         for key, kind in (("volts", "voltage"), ("amps", "current"), ("speed", "speed"))

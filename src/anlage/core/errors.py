@@ -25,10 +25,6 @@ class InputError(AnlageError, ValueError):
         super().__init__(what, where=where, mend=mend)
         self.position = position
 
-    def at(self, where: str) -> "InputError":
-        """Return the same refusal, told of the field or key `where`."""
-        return InputError(self.what, where=where, mend=self.mend, position=self.position)
-
 
 class UnknownNameError(AnlageError, LookupError):
     """A name is in no table; the message offers the closest one."""

@@ -4,9 +4,11 @@ Every kind answers `Readings`: the set allowed for sure and the set possibly all
 known, a narrower and a wider one when two readings exist, `NONE` and `ANY` when it is unknown.
 """
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
+from types import MappingProxyType
 from typing import Protocol
 
 from anlage.core.codes.conditions import Condition, number_of, tokens_of
@@ -14,6 +16,17 @@ from anlage.core.codes.facts import Fact, Facts, Measured
 from anlage.core.codes.limits import Limit
 from anlage.core.quantities.units import System
 from anlage.core.ranges import ANY, NONE, Choices, Extreme, Interval, Numbers, Range, choices
+
+_UNIT_ENDING = re.compile(r"_(?:kj_mm|l_min|mm_min|mm2|mm|min|c|h)$")
+_LETTERED = MappingProxyType(
+    {
+        "f_number": "F-Number",
+        "a_number": "A-Number",
+        "p_number": "P-Number",
+        "p_numbers": "P-Number",
+        "pwht": "PWHT",
+    }
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,19 +63,8 @@ def spoken(name: str) -> str:
     >>> spoken("base_metal_thickness_mm"), spoken("f_number")
     ('base metal thickness', 'F-Number')
     """
-    for ending in ("_mm", "_kj_mm", "_c", "_l_min", "_min"):
-        if name.endswith(ending) and not name.endswith("_kj_mm"):
-            name = name.removesuffix(ending)
-            break
-    name = name.removesuffix("_kj_mm")
-    letters = {
-        "f_number": "F-Number",
-        "a_number": "A-Number",
-        "p_number": "P-Number",
-        "p_numbers": "P-Number",
-        "pwht": "PWHT",
-    }
-    return letters.get(name, name.replace("_", " "))
+    bare = _UNIT_ENDING.sub("", name)
+    return _LETTERED.get(bare, bare.replace("_", " "))
 
 
 class RuleKind(Protocol):

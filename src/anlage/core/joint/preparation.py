@@ -48,11 +48,6 @@ class Preparation:
         return self.kind in ("square", "square-backing")
 
     @property
-    def has_backing(self) -> bool:
-        """Whether a backing bar lies under the root."""
-        return self.kind.endswith("backing")
-
-    @property
     def face_width_mm(self) -> float:
         """Width of the groove at the plate surface [mm]."""
         if self.is_square:
