@@ -137,19 +137,25 @@ def test_repeated_processes_are_numbered_in_order_of_deposit(asme):
 
 thicknesses = st.floats(1, 170).map(lambda t: round(t, 1))
 numbers_p = st.sampled_from(("1", "3", "4", "5A", "8", "15E"))
-records = st.builds(
-    lambda t, p, process, impact, pwht: (
-        coupon(
-            t, deposit(process, t=t, pass_thickness_mm=min(t, 12.0 if t < 80 else 20.0)), pwht=pwht,
-            pwht_temperature_c=900.0, pwht_time_h=1.0, **metals(p),
-        ),
-        impact,
-    ),
-    thicknesses, numbers_p, st.sampled_from(("SMAW", "GTAW")), st.booleans(), st.sampled_from(("none", "above-utt")),
-)  # fmt: skip
 
 
-@given(records, st.sampled_from(("si", "us")))
+@st.composite
+def records(draw):
+    """A complete record of one or two deposits, and whether impact is demanded."""
+    t = draw(thicknesses)
+    share = draw(st.sampled_from((1.0, 0.25, 0.5)))
+    processes = draw(st.permutations(("SMAW", "GTAW")))
+    shares = [share] if share == 1.0 else [share, 1 - share]
+    laid = [
+        deposit(process, t=t * part, pass_thickness_mm=min(t * part, draw(st.sampled_from((3.0, 12.0, 20.0)))))
+        for process, part in zip(processes, shares, strict=False)
+    ]
+    treatment = {"pwht": draw(st.sampled_from(("none", "above-utt"))), "pwht_temperature_c": 900.0, "pwht_time_h": 1.0}
+    groups = draw(st.sampled_from((("1", "1"), ("1", "2"), ("2", "2"))))
+    return coupon(t, *laid, **treatment, **metals(draw(numbers_p), groups=groups)), draw(st.booleans())
+
+
+@given(records(), st.sampled_from(("si", "us")))
 def test_a_record_covers_a_wps_identical_to_its_coupon(case, units):
     record, impact = case
     same = wps(record, record.joint["base_metal_thickness_mm"])
@@ -160,22 +166,24 @@ def test_a_record_covers_a_wps_identical_to_its_coupon(case, units):
 spans = st.tuples(st.floats(1, 60), st.floats(0, 60)).map(lambda low_width: (low_width[0], sum(low_width)))
 
 
-@given(st.lists(records, min_size=1, max_size=4), records, spans)
+@given(st.lists(records(), min_size=1, max_size=4), records(), spans)
 def test_adding_a_record_never_removes_coverage(cases, more, span):
     pack = code_pack("asme-ix")
     first = cases[0][0]
-    stated = wps(first, span, {"deposit_thickness_mm": 5}, thicker_member_mm=span)
-    before = [record for record, _ in cases]
-    if verdict(pack, stated, *before) == "inside":
-        assert verdict(pack, stated, more[0], *before) == "inside"
-        assert verdict(pack, stated, *before, more[0]) == "inside"
+    laid = [{"deposit_thickness_mm": 5}] * len(first.deposits)
+    stated = wps(first, span, *laid, thicker_member_mm=span)
+    before, impact = [record for record, _ in cases], more[1]
+    if verdict(pack, stated, *before, impact=impact) == "inside":
+        assert verdict(pack, stated, more[0], *before, impact=impact) == "inside"
+        assert verdict(pack, stated, *before, more[0], impact=impact) == "inside"
 
 
-@given(st.lists(records, min_size=1, max_size=3), spans, st.floats(0, 30), st.floats(0, 30))
+@given(st.lists(records(), min_size=1, max_size=3), spans, st.floats(0, 30), st.floats(0, 30))
 def test_widening_a_stated_set_never_turns_outside_into_inside(cases, span, down, up):
     pack, coupons = code_pack("asme-ix"), [record for record, _ in cases]
     wider = (max(0.1, span[0] - down), span[1] + up)
-    narrow, wide = (wps(coupons[0], each, {"deposit_thickness_mm": 3}, thicker_member_mm=10) for each in (span, wider))
+    laid = [{"deposit_thickness_mm": 3}] * len(coupons[0].deposits)
+    narrow, wide = (wps(coupons[0], each, *laid, thicker_member_mm=10) for each in (span, wider))
     order = ("outside", "unproven", "inside")
     assert order.index(verdict(pack, wide, *coupons)) <= order.index(verdict(pack, narrow, *coupons))
     assert fits(between(*span), numbers([*between(*wider).parts]))

@@ -114,14 +114,14 @@ def cover_box(pack: Pack, coupon: Coupon, demand: Demand, *, signed: frozenset[s
         because = "impact is demanded and the record has no impact results"
     joint = joint_facts(coupon, demand)
     common = _rulings([rule for rule in pack.rules if rule.scope == "joint"], joint, demand, signed)
+    shared = {variable: _together(found, empty=bool(because)) for variable, found in common.items()}
     deposits = []
     for index, deposit in enumerate(coupon.deposits):
         facts = deposit_facts(coupon, index, demand)
-        rulings = {variable: list(found) for variable, found in common.items()}
         own = _deposit_rulings(pack, str(deposit["process"]), facts, demand, signed)
-        for variable, found in own.items():
-            rulings.setdefault(variable, []).extend(found)
-        deposits.append({variable: _together(found, empty=bool(because)) for variable, found in rulings.items()})
+        narrowed = {variable: [*common.get(variable, ()), *found] for variable, found in own.items()}
+        together = {variable: _together(found, empty=bool(because)) for variable, found in narrowed.items()}
+        deposits.append({**shared, **together})
     labels = deposit_labels([str(deposit["process"]) for deposit in coupon.deposits])
     return CoverBox(coupon.name, coupon, demand, labels, tuple(deposits), because)
 
@@ -162,8 +162,9 @@ def _readings(rule: Rule, facts: Facts, demand: Demand, signed: frozenset[str]) 
 
 
 def _together(rulings: list[Ruling], *, empty: bool) -> Allowance:
-    sure: Range = ANY
-    possible: Range = ANY
-    for ruling in rulings:
+    if empty:
+        return Allowance(NONE, NONE, tuple(rulings))
+    sure, possible = rulings[0].readings.sure, rulings[0].readings.possible
+    for ruling in rulings[1:]:
         sure, possible = sure & ruling.readings.sure, possible & ruling.readings.possible
-    return Allowance(NONE, NONE, tuple(rulings)) if empty else Allowance(sure, possible, tuple(rulings))
+    return Allowance(sure, possible, tuple(rulings))

@@ -25,7 +25,7 @@ class Condition:
         if value is None:
             return None
         if self.tokens:
-            return bool(self.tokens & tokens_of(value))
+            return value in self.tokens if isinstance(value, str) else not self.tokens.isdisjoint(tokens_of(value))
         return self.within(number_of(value), units)
 
     def within(self, number: float, units: System) -> bool:
@@ -52,13 +52,17 @@ def concern(when: tuple[Condition, ...], unless: tuple[Condition, ...], facts: F
     A condition that is known to fail settles it, whatever else is missing.
     """
     missing = ""
-    for condition, wanted in [*((c, True) for c in when), *((c, False) for c in unless)]:
-        holds = condition.holds(facts, units)
-        if holds is None:
-            missing = missing or condition.fact
-        elif holds is not wanted:
-            return Concern(applies=False)
-    return Concern(None, missing) if missing else Concern(applies=True)
+    for conditions, wanted in ((when, True), (unless, False)):
+        for condition in conditions:
+            holds = condition.holds(facts, units)
+            if holds is None:
+                missing = missing or condition.fact
+            elif holds is not wanted:
+                return _DOES_NOT_APPLY
+    return Concern(None, missing) if missing else _APPLIES
+
+
+_APPLIES, _DOES_NOT_APPLY = Concern(applies=True), Concern(applies=False)
 
 
 def tokens_of(value: Fact) -> frozenset[str]:
