@@ -82,4 +82,4 @@ def test_a_calculation_loads_neither_window_nor_database(words):
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     loaded = {name.split(".")[0] for name in done.stderr.split()}
     assert "anlage" in loaded
-    assert not loaded & {"PySide6", "shiboken6", "sqlalchemy", "sqlite3", "numpy", "scipy", "shapely"}
+    assert not loaded & {"PySide6", "shiboken6", "sqlalchemy", "sqlite3", "pydantic", "numpy", "scipy", "shapely"}

@@ -1,0 +1,138 @@
+"""The parts that a procedure and a record have in common: what is joined, how it is prepared, by which code."""
+
+from typing import Literal
+
+from anlage.core.document import (
+    Dimension,
+    Element,
+    Part,
+    Positive,
+    PositiveSpan,
+    Span,
+    Temperature,
+    Text,
+    ZeroSpan,
+)
+from anlage.core.joint import Kind
+
+Units = Literal["si", "us"]
+Weld = Literal["groove", "fillet", "partial", "repair"]
+Product = Literal["plate", "pipe"]
+PwhtClass = Literal["none", "above-utt", "below-ltt", "between", "above-utt-then-below-ltt", "solution", "range"]
+Progression = Literal["uphill", "downhill", "none"]
+
+
+class Header(Part):
+    """Which document this is, and the demands that every later check follows.
+
+    `code` is a pack with or without edition, `asme-ix` or `asme-ix:2021`; `units` is the system in which the code's
+    limits are judged; `impact`, `hardness` and `sour_service` are demands of the job.
+    """
+
+    number: Text = ""
+    title: Text = ""
+    code: Text | None = None
+    units: Units = "si"
+    weld: Weld | None = "groove"
+    impact: bool | None = None
+    hardness: bool | None = None
+    sour_service: bool | None = None
+    application: Text | None = None
+
+
+class Metal(Part):
+    """One side of the joint: a name of the catalogue, or its group."""
+
+    name: Text | None = None
+    p_number: Text | None = None
+    group_number: Text | None = None
+
+
+class Metals(Part):
+    """Both sides of the joint; `other` is `None` when both are `one`."""
+
+    one: Metal = Metal()
+    other: Metal | None = None
+
+
+class Joint(Part):
+    """The preparation as drawn, each dimension with its tolerance [mm, °]."""
+
+    kind: Kind | None = None
+    product: Product | None = None
+    thickness_mm: Positive | None = None
+    od_mm: Positive | None = None
+    root_opening_mm: Dimension | None = None
+    root_face_mm: Dimension | None = None
+    groove_angle_deg: Dimension | None = None
+    reinforcement_mm: Dimension | None = None
+    backing: Text | None = None
+    retainers: Text | None = None
+
+
+class Pwht(Part):
+    """Heat treatment after welding: class, temperature range [°C], time at temperature [h]."""
+
+    kind: PwhtClass | None = None
+    temperature_c: Span | None = None
+    time_h: PositiveSpan | None = None
+
+
+class Technique(Part):
+    """What a procedure states in words, beside the numbers."""
+
+    position: Text | None = None
+    progression: Progression | None = None
+    runs: Literal["single", "multi"] | None = None
+    bead_technique: Literal["stringer", "weave"] | None = None
+    cleaning: Text | None = None
+    back_gouging: Text | None = None
+    thermal_preparation: Text | None = None
+    peening: Text | None = None
+
+
+class Deposit(Element):
+    """The passes that share process, filler classification and transfer mode."""
+
+    process: Text | None = None
+    filler: Text | None = None
+    filler_diameter_mm: PositiveSpan | None = None
+    thickness_mm: ZeroSpan | None = None
+    current_type: Literal["DCEP", "DCEN", "AC"] | None = None
+    transfer_mode: Text | None = None
+    shielding_gas: Text | None = None
+    gas_flow_l_min: PositiveSpan | None = None
+    backing_gas: Text | None = None
+    trailing_gas: Text | None = None
+    tungsten: Text | None = None
+    cup_size_mm: Positive | None = None
+    operation: Literal["manual", "semiautomatic", "machine", "automatic"] | None = None
+
+
+class Pass(Element):
+    """One pass: the deposit it belongs to and its settings over their whole stated range."""
+
+    deposit: str
+    role: Literal["root", "hot", "fill", "cap", "back", "buttering"] | None = None
+    current_a: PositiveSpan | None = None
+    voltage_v: PositiveSpan | None = None
+    travel_speed_mm_min: PositiveSpan | None = None
+    wire_speed_mm_min: PositiveSpan | None = None
+    thickness_mm: PositiveSpan | None = None
+    note: Text | None = None
+
+
+class HoldPoint(Element):
+    """Where nobody goes on until someone has signed: before a pass, or at the end when `before` is `None`."""
+
+    before: str | None = None
+    what: Text = ""
+    signed_by: Text | None = None
+
+
+class Preheat(Part):
+    """Least temperature before the arc and most between passes [°C]."""
+
+    minimum_c: Temperature | None = None
+    interpass_maximum_c: Temperature | None = None
+    maintenance: Text | None = None

@@ -1,0 +1,127 @@
+"""The welding procedure specification: one frozen value; every quantity may be `None`, not stated."""
+
+from typing import Final, Literal
+
+from anlage.core.document import DocumentKind, Part, PositiveSpan, next_id, number_of, with_
+from anlage.core.errors import InputError
+from anlage.core.procedure.parts import (
+    Deposit,
+    Header,
+    HoldPoint,
+    Joint,
+    Metals,
+    Pass,
+    Preheat,
+    Pwht,
+    Technique,
+)
+
+FORMAT: Final = "anlage-wps"
+VERSION: Final = 1
+
+
+class StatedRange(Part):
+    """What the procedure is stated for [mm]: base metal, the thicker of unequal members, pipe diameters."""
+
+    thickness_mm: PositiveSpan | None = None
+    thicker_member_mm: PositiveSpan | None = None
+    diameter_mm: PositiveSpan | None = None
+
+
+class Wps(Part):
+    """A procedure. A new one is valid; `ids` counts the ids given so far, so that none is used again."""
+
+    format: Literal["anlage-wps"] = FORMAT
+    version: Literal[1] = VERSION
+    header: Header = Header()
+    range: StatedRange = StatedRange()
+    metals: Metals = Metals()
+    joint: Joint = Joint()
+    preheat: Preheat = Preheat()
+    pwht: Pwht = Pwht()
+    technique: Technique = Technique()
+    deposits: tuple[Deposit, ...] = ()
+    passes: tuple[Pass, ...] = ()
+    hold_points: tuple[HoldPoint, ...] = ()
+    ids: int = 0
+
+    def check(self) -> None:
+        """Refuse ids that come twice or were never given, and passes without a home."""
+        elements = (*self.deposits, *self.passes, *self.hold_points)
+        seen: set[str] = set()
+        for element in elements:
+            if element.id in seen:
+                raise InputError(f"the id {element.id} comes twice", where="ids", mend="give each its own id")
+            seen.add(element.id)
+        highest = max((number_of(element.id) for element in elements), default=0)
+        if highest > self.ids:
+            raise InputError(f"{self.ids} ids are given and {highest} is in use", where="ids", mend=f"write {highest}")
+        homes = {deposit.id for deposit in self.deposits}
+        for each in self.passes:
+            if each.deposit not in homes:
+                what = f"pass {each.id} belongs to {each.deposit}, which is no deposit"
+                raise InputError(what, where="passes", mend="name a deposit")
+
+
+WPS = DocumentKind(Wps, FORMAT, VERSION)
+
+
+def with_deposit(wps: Wps, **stated: object) -> tuple[Wps, str]:
+    """Return the procedure with one more deposit at the end, and the new id.
+
+    Raises
+    ------
+    InputError : a stated value cannot be of its field
+    """
+    element_id, ids = next_id("d", wps.ids)
+    deposit = Deposit.stated(id=element_id, **stated)
+    return with_(wps, deposits=(*wps.deposits, deposit), ids=ids), element_id
+
+
+def with_pass(wps: Wps, deposit: str, *, after: str | None = None, **stated: object) -> tuple[Wps, str]:
+    """Return the procedure with one more pass, at the end or after another, and the new id.
+
+    Raises
+    ------
+    InputError : a stated value cannot be of its field, or there is no such deposit or pass
+    """
+    if deposit not in {each.id for each in wps.deposits}:
+        raise InputError(f"{deposit} is no deposit", where="deposit", mend="add the deposit first")
+    element_id, ids = next_id("p", wps.ids)
+    new = Pass.stated(id=element_id, deposit=deposit, **stated)
+    place = len(wps.passes) if after is None else _place(wps, after) + 1
+    return with_(wps, passes=(*wps.passes[:place], new, *wps.passes[place:]), ids=ids), element_id
+
+
+def without_pass(wps: Wps, pass_id: str) -> Wps:
+    """Return the procedure without a pass; hold points before it move to the next pass, or to the end.
+
+    Raises
+    ------
+    InputError : there is no such pass
+    """
+    place = _place(wps, pass_id)
+    rest = (*wps.passes[:place], *wps.passes[place + 1 :])
+    following = rest[place].id if place < len(rest) else None
+    holds = tuple(with_(hold, before=following) if hold.before == pass_id else hold for hold in wps.hold_points)
+    return with_(wps, passes=rest, hold_points=holds)
+
+
+def moved_pass(wps: Wps, pass_id: str, place: int) -> Wps:
+    """Return the procedure with a pass at another place in the order, 0 first.
+
+    Raises
+    ------
+    InputError : there is no such pass
+    """
+    moving = wps.passes[_place(wps, pass_id)]
+    rest = [each for each in wps.passes if each is not moving]
+    rest.insert(max(0, min(place, len(rest))), moving)
+    return with_(wps, passes=tuple(rest))
+
+
+def _place(wps: Wps, pass_id: str) -> int:
+    for place, each in enumerate(wps.passes):
+        if each.id == pass_id:
+            return place
+    raise InputError(f"{pass_id} is no pass", where="passes", mend="name a pass of this procedure")

@@ -1,0 +1,81 @@
+"""The procedure qualification record: what was welded and measured on one coupon, and whether it was accepted."""
+
+from typing import Annotated, Final, Literal
+
+from pydantic import Field
+
+from anlage.core.document import DocumentKind, Element, Part, Positive, Temperature, Text
+from anlage.core.errors import InputError
+from anlage.core.procedure.parts import Header, Joint, Metals, Pwht, Technique
+
+FORMAT: Final = "anlage-pqr"
+VERSION: Final = 1
+
+
+class Recorded(Part):
+    """Recorded values of one quantity: least, mean and most."""
+
+    least: float
+    mean: float
+    most: float
+
+    def check(self) -> None:
+        """Refuse values out of order."""
+        if not self.least <= self.mean <= self.most:
+            what = f"{self.least:g}, {self.mean:g}, {self.most:g} are not in order"
+            raise InputError(what, where="recorded", mend="write least, mean and most")
+
+
+class RecordedDeposit(Element):
+    """One deposit of the coupon with what was recorded of it; heat input carries its basis."""
+
+    process: Text | None = None
+    filler: Text | None = None
+    filler_diameter_mm: Positive | None = None
+    deposit_analysis_percent: dict[str, Annotated[float, Field(ge=0, le=100)]] = Field(default_factory=dict)
+    thickness_mm: Annotated[float, Field(ge=0)] | None = None
+    max_pass_thickness_mm: Positive | None = None
+    current_type: Literal["DCEP", "DCEN", "AC"] | None = None
+    transfer_mode: Text | None = None
+    shielding_gas: Text | None = None
+    backing_gas: Text | None = None
+    trailing_gas: Text | None = None
+    current_a: Recorded | None = None
+    voltage_v: Recorded | None = None
+    travel_speed_mm_min: Recorded | None = None
+    heat_input_kj_mm: Recorded | None = None
+    heat_input_basis: Literal["arc_energy", "heat_input"] = "arc_energy"
+
+
+class Result(Element):
+    """One test of the coupon: kind, specimen, what was found, and whether it passed."""
+
+    kind: Text = ""
+    specimen: Text | None = None
+    found: Text | None = None
+    passed: bool | None = None
+
+
+class Pqr(Part):
+    """A record. Only an accepted one qualifies anything; `toughness_tested` says whether impact results exist."""
+
+    format: Literal["anlage-pqr"] = FORMAT
+    version: Literal[1] = VERSION
+    header: Header = Header()
+    metals: Metals = Metals()
+    joint: Joint = Joint()
+    preheat_least_c: Temperature | None = None
+    interpass_most_c: Temperature | None = None
+    pwht: Pwht = Pwht()
+    technique: Technique = Technique()
+    deposits: tuple[RecordedDeposit, ...] = ()
+    results: tuple[Result, ...] = ()
+    toughness_tested: bool | None = None
+    state: Literal["open", "accepted", "rejected"] = "open"
+    welded_on: Annotated[str, Field(pattern=r"^\d{4}-\d\d-\d\d$")] | None = None
+    welder: Text | None = None
+    laboratory: Text | None = None
+    ids: int = 0
+
+
+PQR = DocumentKind(Pqr, FORMAT, VERSION)

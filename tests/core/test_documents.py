@@ -1,0 +1,238 @@
+"""Documents are frozen values: edits share what they do not touch, and files open or say why not."""
+
+import json
+import re
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from anlage.core.document import Dimension, DocumentKind, at, read_mending, read_strict, with_, with_at, write
+from anlage.core.errors import FormatError, InputError, UnknownNameError
+from anlage.core.procedure import WPS, HoldPoint, Preheat, Wps, moved_pass, with_deposit, with_pass, without_pass
+from anlage.core.ranges import Interval
+from anlage.core.record import PQR, Pqr, Recorded
+
+
+@pytest.fixture
+def wps():
+    """A small procedure: a GTAW root and two SMAW passes, a hold point before the second pass."""
+    made, root = with_deposit(Wps(), process="GTAW", filler="ER70S-2", thickness_mm=[0, 4])
+    made, fill = with_deposit(made, process="SMAW", filler="E7018")
+    made, _ = with_pass(made, root, role="root", current_a=[90, 110], voltage_v=[10, 12])
+    made, second = with_pass(made, fill, role="fill", current_a=[100, 125], travel_speed_mm_min=[90, 150])
+    made, _ = with_pass(made, fill, role="cap")
+    return with_(made, hold_points=(HoldPoint(id="h9", before=second, what="root seen from inside"),), ids=9)
+
+
+def test_a_new_procedure_is_a_valid_value_with_nothing_stated():
+    assert Wps().joint.thickness_mm is None
+    assert read_strict(write(Wps()), WPS) == Wps()
+    assert read_strict(write(Pqr()), PQR) == Pqr()
+
+
+def test_an_edit_shares_everything_off_its_path(wps):
+    edited = with_at(wps, "passes/p4/current_a", [105, 120])
+    assert at(edited, "passes/p4/current_a") == Interval(105, 120)
+    assert edited.passes[0] is wps.passes[0]
+    assert edited.deposits is wps.deposits
+    assert edited.joint is wps.joint
+    assert at(wps, "passes/p4/current_a") == Interval(100, 125)
+
+
+def test_an_edit_without_effect_returns_the_very_value(wps):
+    assert with_at(wps, "passes/p4/current_a", [100, 125]) is wps
+    assert with_(wps, ids=9) is wps
+
+
+def test_a_quantity_can_be_stated_and_unstated(wps):
+    stated = with_at(wps, "joint/root_opening_mm", Dimension(nominal=3, minus=1, plus=1))
+    assert at(stated, "joint/root_opening_mm").span == Interval(2, 4)
+    assert with_at(stated, "joint/root_opening_mm", None).joint == wps.joint
+
+
+@pytest.mark.parametrize(
+    ("path", "change", "message"),
+    [
+        ("passes/p4/current_a", [0, 125], "passes/p4/current_a: 0 is not above 0; state values above 0"),
+        ("passes/p4/current_a", [125, 100], "passes/p4/current_a: 125 to 100 holds nothing; swap the ends"),
+        ("passes/p4/current_a", [100, float("inf")], "has no end; state both ends"),
+        ("passes/p4/current_a", "100", "passes/p4/current_a: '100' is no range; write two numbers, [low, high]"),
+        ("passes/p4/current_a", [True, 3], "is no range"),
+        ("joint/thickness_mm", -3, "joint/thickness_mm: -3 cannot be; input should be greater than 0"),
+        ("joint/thickness_mm", float("nan"), "joint/thickness_mm: nan cannot be; input should be"),
+        ("joint/kind", "single-w", "joint/kind: 'single-w' cannot be; input should be 'square'"),
+        ("preheat/minimum_c", -300, "preheat/minimum_c: -300 cannot be; input should be greater than -273.15"),
+    ],
+)
+def test_what_is_impossible_by_itself_is_refused_at_its_path(wps, path, change, message):
+    with pytest.raises(InputError) as refusal:
+        with_at(wps, path, change)
+    assert message in str(refusal.value)
+
+
+def test_a_dimension_cannot_fall_below_zero():
+    with pytest.raises(InputError, match=r"minus: minus 4 takes 3 below zero; state a smaller minus"):
+        Dimension.stated(nominal=3, minus=4)
+
+
+def test_an_edit_of_one_field_minds_the_others_of_its_part(wps):
+    stated = with_at(wps, "joint/root_opening_mm", Dimension(nominal=3, minus=1))
+    with pytest.raises(InputError, match="joint/root_opening_mm/minus: minus 9 takes 3 below zero"):
+        with_at(stated, "joint/root_opening_mm/minus", 9)
+
+
+def test_values_impossible_together_are_accepted(wps):
+    edited = with_at(with_at(wps, "joint/thickness_mm", 5), "joint/root_face_mm", Dimension(nominal=8))
+    assert edited.joint.root_face_mm.nominal > edited.joint.thickness_mm
+
+
+@pytest.mark.parametrize("path", ["joint/depth", "passes/p99/current_a", "preheat/minimum_c/x", "nowhere"])
+def test_a_path_that_leads_nowhere_is_refused(wps, path):
+    with pytest.raises(UnknownNameError):
+        at(wps, path)
+    with pytest.raises((UnknownNameError, InputError)):
+        with_at(wps, path, 1)
+
+
+def test_a_document_is_no_dictionary_key(wps):
+    with pytest.raises(TypeError, match="no dictionary keys"):
+        hash(wps)
+
+
+# Passes --------------------------------------------------------------------------------------
+
+
+def test_an_id_is_never_used_again(wps):
+    shorter = without_pass(wps, "p5")
+    longer, new = with_pass(shorter, "d2")
+    assert new == "p10"
+    assert [each.id for each in longer.passes] == ["p3", "p4", "p10"]
+
+
+def test_a_pass_goes_in_after_another_and_moves(wps):
+    longer, new = with_pass(wps, "d2", after="p3")
+    assert [each.id for each in longer.passes] == ["p3", new, "p4", "p5"]
+    assert [each.id for each in moved_pass(longer, "p5", 0).passes] == ["p5", "p3", new, "p4"]
+
+
+def test_a_hold_point_moves_on_when_its_pass_is_taken_out(wps):
+    assert without_pass(wps, "p4").hold_points[0].before == "p5"
+    assert without_pass(without_pass(wps, "p5"), "p4").hold_points[0].before is None
+
+
+def test_a_pass_of_no_deposit_is_refused(wps):
+    with pytest.raises(InputError, match="d7 is no deposit; add the deposit first"):
+        with_pass(wps, "d7")
+    with pytest.raises(InputError, match="p77 is no pass"):
+        without_pass(wps, "p77")
+
+
+# Files ---------------------------------------------------------------------------------------
+
+
+def test_a_document_reads_back_as_itself_with_its_keys_in_order(wps):
+    text = write(wps)
+    assert read_strict(text, WPS) == wps
+    assert read_mending(text, WPS) == (wps, ())
+    assert list(json.loads(text))[:3] == ["format", "version", "header"]
+    assert json.loads(text)["passes"][0]["current_a"] == [90, 110]
+
+
+spans = st.tuples(st.floats(0.001, 1e4), st.floats(0, 1e4)).map(lambda ends: [ends[0], sum(ends)])
+
+
+passes_stated = st.fixed_dictionaries(
+    {}, optional={"current_a": spans, "voltage_v": spans, "note": st.text(max_size=9)}
+)
+
+
+@given(st.lists(passes_stated, max_size=6))
+def test_any_procedure_survives_writing_and_reading(passes):
+    made, deposit = with_deposit(Wps(), process="SMAW")
+    for stated in passes:
+        made, _ = with_pass(made, deposit, **stated)
+    assert read_strict(write(made), WPS) == made
+
+
+def changed(wps, **values):
+    return json.dumps(json.loads(write(wps)) | values)
+
+
+@pytest.mark.parametrize(
+    ("text", "message"),
+    [
+        ("", "x.json: line 1: no JSON; take a file that Anlage wrote"),
+        ("{", "x.json: line 1: no JSON"),
+        ("[" * 100_000, "x.json: no JSON"),
+        ("3", "x.json: the format is none; take a file of format anlage-wps"),
+        ('{"format": "other"}', "x.json: the format is other; take a file of format anlage-wps"),
+        ('{"format": "anlage-wps"}', "x.json: None is no version; write the version as a number"),
+        ('{"format": "anlage-wps", "version": 99}', "x.json: version 99 is newer than 1, the newest"),
+        ('{"format": "anlage-wps", "version": 1, "ids": NaN}', "x.json: NaN is no number of JSON; write null"),
+        ('{"format": "anlage-wps", "version": 1, "ids": 1, "ids": 2}', "x.json: the key ids comes twice; keep one"),
+        (" " * 20_000_001, "x.json: 20000001 characters are no anlage-wps; take another file"),
+    ],
+    ids=range(10),
+)
+def test_a_text_that_is_no_document_gives_one_line_by_either_door(text, message):
+    for door in (read_strict, read_mending):
+        with pytest.raises(FormatError) as refusal:
+            door(text, WPS, where="x.json")
+        assert str(refusal.value).startswith(message)
+        assert "\n" not in str(refusal.value)
+
+
+@pytest.mark.parametrize(
+    ("values", "message"),
+    [
+        ({"colour": 1}, "colour: 1 cannot be"),
+        ({"ids": "many"}, "ids: 'many' cannot be"),
+        ({"ids": 3}, "3 ids are given and 9 is in use; write 9"),
+        ({"preheat": {"minimum_c": -500}}, "preheat/minimum_c: -500.0 cannot be"),
+        ({"passes": [{"id": "p3", "deposit": "d8"}]}, "pass p3 belongs to d8, which is no deposit"),
+        ({"passes": [{"id": "d1", "deposit": "d1"}]}, "the id d1 comes twice"),
+    ],
+)
+def test_the_strict_door_refuses_what_cannot_be(wps, values, message):
+    with pytest.raises(FormatError, match=re.escape(message.replace("-500.0", "-500"))):
+        read_strict(changed(wps, **values), WPS)
+
+
+def test_the_mending_door_opens_what_it_can_and_lists_what_it_left_out(wps):
+    preheat = {"minimum_c": -500, "interpass_maximum_c": 250, "mood": "warm"}
+    text = changed(wps, colour="red", preheat=preheat, technique="none", hold_points=[{"what": "no id"}])
+    mended, notices = read_mending(text, WPS)
+    assert mended.preheat == Preheat(interpass_maximum_c=250)
+    assert mended.passes == wps.passes
+    assert mended.technique == Wps().technique
+    assert {notice.where for notice in notices} >= {"colour", "preheat/minimum_c", "preheat/mood", "technique"}
+    assert "was -500 and was left out" in next(n.text for n in notices if n.where == "preheat/minimum_c")
+
+
+def test_a_past_version_is_brought_up_step_by_step():
+    def renamed(raw):
+        return {("header" if key == "head" else key): value for key, value in raw.items()}
+
+    now = DocumentKind(Wps, "anlage-wps", 1)
+    later = DocumentKind(Wps, "anlage-wps", 2, {1: renamed})
+    old = json.dumps({"format": "anlage-wps", "version": 1, "head": {"number": "W-7"}})
+    with pytest.raises(FormatError, match="head"):
+        read_strict(old, now)
+    mended, _ = read_mending(old, later)
+    assert mended.header.number == "W-7"
+
+
+def test_recorded_values_stand_in_order():
+    with pytest.raises(InputError, match="3, 2, 4 are not in order; write least, mean and most"):
+        Recorded.stated(least=3, mean=2, most=4)
+
+
+def test_the_schema_names_format_version_and_every_key():
+    for kind in (WPS, PQR):
+        schema = kind.schema()
+        assert schema["$id"] == f"{kind.format}-{kind.version}"
+        assert set(schema["properties"]) == set(kind.model.model_fields)
+        assert schema["additionalProperties"] is False
+    span = WPS.schema()["$defs"]["Pass"]["properties"]["current_a"]["anyOf"][0]
+    assert (span["type"], span["minItems"], span["maxItems"]) == ("array", 2, 2)
