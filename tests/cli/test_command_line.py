@@ -2,6 +2,7 @@
 
 import json
 import math
+import sqlite3
 import subprocess
 import sys
 
@@ -9,6 +10,7 @@ import pytest
 
 from anlage import __version__
 from anlage.cli.main import run
+from anlage.store import create_works
 
 
 @pytest.fixture
@@ -257,6 +259,42 @@ def test_a_process_without_rules_proves_nothing(answer):
     assert found["base_metal_thickness_mm"]["possible"] == [5, 24]
 
 
+# verify --------------------------------------------------------------------------------------
+
+
+@pytest.fixture
+def works_file(tmp_path):
+    """A works file with one procedure issued twice."""
+    path, now = tmp_path / "ostrel.anlage", "2026-03-02T08:00:00Z"
+    with create_works(path) as works:
+        document_id = works.add("anlage-wps", "{}", now=now, number="W-101")
+        for body in ("{}", '{"a": 1}'):
+            works.issue(document_id, body, author="A. Maker", now=now)
+    return path
+
+
+def test_verify_counts_what_is_intact(call, works_file):
+    status, found, _ = call("verify", str(works_file), "--json")
+    assert (status, found["documents"], found["revisions"], found["intact"]) == (0, 1, 2, True)
+    assert "2, intact" in call("verify", str(works_file))[1]
+
+
+def test_verify_ends_with_1_and_names_what_was_changed(call, works_file):
+    intruder = sqlite3.connect(works_file)
+    intruder.execute("DROP TRIGGER issued_revisions_stay_update")
+    intruder.execute("UPDATE revisions SET body = x'00' WHERE number = 1")
+    intruder.commit()
+    intruder.close()
+    status, found, _ = call("verify", str(works_file), "--json")
+    assert (status, found["intact"], found["warnings"][0]["where"]) == (1, False, "W-101@1")
+
+
+def test_verify_of_another_file_is_bad_input(call, tmp_path):
+    other = tmp_path / "notes.txt"
+    other.write_text("no works file")
+    assert "notes.txt: it is no works file; choose a file that Anlage made" in refusal(call, "verify", str(other))
+
+
 # Bad input -----------------------------------------------------------------------------------
 
 JOINT = ("calc", "joint", "thickness=10mm", "root_opening=3mm")
@@ -268,7 +306,7 @@ COUPON = ("coupon", "--code", "asme-ix", "process=SMAW", "thickness=10mm")
     ("words", "line"),
     [
         ((), "anlage: the following arguments are required: COMMAND; see anlage --help"),
-        (("frob",), "anlage: no frob; take one of calc, coupon"),
+        (("frob",), "anlage: no frob; take one of calc, coupon, verify"),
         (("calc",), "see anlage calc --help"),
         (("calc", "heat-inptu"), "calc: no heat-inptu; take heat-input"),
         (("calc", "heat-input"), "volts: is missing; state volts, amps, speed"),

@@ -24,6 +24,7 @@ class Answer:
     lines: Sequence[tuple[str, str]]
     sources: Sequence[Source]
     notices: Sequence[Notice] = field(default=())
+    status: int = 0
 
     def as_json(self) -> str:
         """Return the JSON object of the contract."""

@@ -13,7 +13,7 @@ if TYPE_CHECKING:
     from anlage.cli.answer import Answer
 
 BAD_INPUT = 2
-COMMANDS = ("calc", "coupon")
+COMMANDS = ("calc", "coupon", "verify")
 
 
 class _Parser(argparse.ArgumentParser):
@@ -27,7 +27,8 @@ class _CommandParser(_Parser):
     """The parser of a command, whose help ends with the keys it takes; they are looked up only for help."""
 
     def format_help(self) -> str:
-        self.epilog = _keys(self.prog.split()[-1])
+        command = self.prog.split()[-1]
+        self.epilog = _keys(command) if command in ("calc", "coupon") else None
         self.formatter_class = argparse.RawDescriptionHelpFormatter
         return super().format_help()
 
@@ -56,6 +57,10 @@ def parser() -> argparse.ArgumentParser:
     coupon = _command(commands, "coupon", _coupon, "say what a test coupon would buy, variable by variable")
     coupon.add_argument("--code", required=True, help="the code, with edition if not the newest: asme-ix:2019")
     _add_words(coupon)
+
+    verify = _command(commands, "verify", _verify, "prove that the issued revisions of a works file never changed")
+    verify.add_argument("file", metavar="FILE", help="a works file, NAME.anlage")
+    _add_json(verify)
     return root
 
 
@@ -73,6 +78,10 @@ def _command(
 def _add_words(command: argparse.ArgumentParser) -> None:
     words = "key=value, every value with its unit: speed=250mm/min, volts=23..26"
     command.add_argument("words", metavar="KEY=VALUE", nargs="*", help=words)
+    _add_json(command)
+
+
+def _add_json(command: argparse.ArgumentParser) -> None:
     command.add_argument("--json", action="store_true", dest="as_json", help="print one JSON object")
 
 
@@ -88,8 +97,14 @@ def _coupon(arguments: argparse.Namespace) -> "Answer":
     return coupon_answer(arguments.code, arguments.words)
 
 
+def _verify(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.verify import verify_answer
+
+    return verify_answer(arguments.file)
+
+
 def run(words: Sequence[str] | None = None) -> int:
-    """Run the command and return its exit status: 0, or 2 with one line on standard error for bad input."""
+    """Run the command and return its exit status: the answer's, or 2 with one line on standard error for bad input."""
     words = sys.argv[1:] if words is None else words
     try:
         if words and not words[0].startswith("-") and words[0] not in COMMANDS:
@@ -100,7 +115,7 @@ def run(words: Sequence[str] | None = None) -> int:
         print(refusal, file=sys.stderr)
         return BAD_INPUT
     print(answer.as_json() if arguments.as_json else answer.as_table())
-    return 0
+    return int(answer.status)
 
 
 def entry() -> None:

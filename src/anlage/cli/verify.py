@@ -1,0 +1,24 @@
+"""`anlage verify`: whether the issued revisions of a works file are still what was issued."""
+
+from pathlib import Path
+
+from anlage.cli.answer import Answer
+from anlage.store import open_works
+
+
+def verify_answer(file: str) -> Answer:
+    """Return what became of every issued revision; the status is 1 when one is not what was issued.
+
+    Raises
+    ------
+    FormatError : the file is no works file, or a damaged or newer one
+    """
+    path = Path(file)
+    with open_works(path, read_only=True) as works:
+        faults = works.verify()
+        entries = (*works.entries(), *works.entries(deleted=True))
+    revisions = sum(entry.revisions for entry in entries)
+    told = "intact" if not faults else f"{len(faults)} not what was issued"
+    lines = [("works file", path.name), ("documents", f"{len(entries)}"), ("issued revisions", f"{revisions}, {told}")]
+    values = {"file": path.name, "documents": len(entries), "revisions": revisions, "intact": not faults}
+    return Answer(values, lines, (), faults, status=1 if faults else 0)

@@ -1,0 +1,298 @@
+"""A works file open: its documents, drafts and issued revisions.
+
+Glossary
+--------
+works file : one database, `*.anlage`, of everything a works has written
+draft : a document's last good value, with the texts that do not parse yet, by field path
+revision : a value with number, author, time and hash; it never changes
+"""
+
+import hashlib
+import json
+import sqlite3
+import threading
+import uuid
+from collections.abc import Iterator, Mapping
+from contextlib import AbstractContextManager, contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any, Self
+
+from sqlalchemy import Connection, create_engine, func, insert, select, update
+from sqlalchemy.pool import StaticPool
+
+from anlage.core.errors import FormatError, InputError, UnknownNameError
+from anlage.core.results import Notice
+from anlage.store.lock import WriterLock
+from anlage.store.opening import check_body, check_header, connect, damaged
+from anlage.store.tables import APPLICATION_ID, LAYOUT, documents, drafts, metadata, revisions
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One document in the list: what it is, and how many revisions were issued."""
+
+    id: str
+    kind: str
+    number: str
+    title: str
+    revisions: int
+    deleted: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Draft:
+    """A document's last good value as JSON text, and the texts that do not parse, by field path."""
+
+    body: str
+    pending: Mapping[str, str]
+
+
+@dataclass(frozen=True, slots=True)
+class Revision:
+    """An issued value: JSON text, its number and hash, who issued it and when (UTC, ISO 8601)."""
+
+    number: int
+    body: str
+    sha256: str
+    author: str
+    issued_at: str
+
+
+def create_works(path: Path, *, holder: str = "") -> "WorksFile":
+    """Make a new works file and return it open for writing.
+
+    Raises
+    ------
+    FormatError : something of that name exists, or the folder cannot be written
+    """
+    try:
+        path.open("xb").close()
+    except FileExistsError as fault:
+        raise FormatError("it exists already", where=path.name, mend="choose another name, or open it") from fault
+    except OSError as fault:
+        raise FormatError("it cannot be made there", where=path.name, mend="choose a folder you can write") from fault
+    connection = connect(path, write=True)
+    connection.execute(f"PRAGMA application_id = {APPLICATION_ID}")
+    connection.execute(f"PRAGMA user_version = {LAYOUT}")
+    connection.commit()
+    connection.close()
+    return open_works(path, holder=holder, new=True)
+
+
+def open_works(path: Path, *, holder: str = "", read_only: bool = False, new: bool = False) -> "WorksFile":
+    """Open a works file; for reading only when someone else writes in it or the file cannot be written.
+
+    Parameters
+    ----------
+    path : the file
+    holder : the name that a second opener is told
+    read_only : do not ask for the right to write
+    new : the file was just made and has no tables yet
+
+    Raises
+    ------
+    FormatError : broken, foreign, newer or missing; the file is left as it was
+    """
+    check_header(path)
+    lock = WriterLock(path)
+    write = not read_only and lock.take(holder)
+    try:
+        return WorksFile(path, lock, write=write, new=new)
+    except sqlite3.OperationalError as fault:  # the file itself may not be written, though its folder may
+        lock.release()
+        if write and not new:
+            return open_works(path, read_only=True)
+        raise damaged(path, fault) from fault
+    except sqlite3.DatabaseError as fault:
+        lock.release()
+        raise damaged(path, fault) from fault
+    except FormatError:
+        lock.release()
+        raise
+
+
+class WorksFile:
+    """An open works file. All access goes through one connection, one thread at a time."""
+
+    def __init__(self, path: Path, lock: WriterLock, *, write: bool, new: bool = False) -> None:
+        self.path, self.can_write = path, write
+        self._lock = lock
+        raw = connect(path, write=write)
+        self._engine = create_engine("sqlite://", creator=lambda: raw, poolclass=StaticPool)
+        self._raw = raw
+        self._one_at_a_time = threading.RLock()
+        try:
+            if new:
+                metadata.create_all(self._engine)
+            check_body(raw, path)
+        except Exception:
+            self._close_connection()
+            raise
+
+    @property
+    def held_by(self) -> str:
+        """Who else writes in the file, when it could be opened for reading only; "" when nobody can be named."""
+        return "" if self.can_write else self._lock.holder()
+
+    def __enter__(self) -> Self:
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.close()
+
+    def close(self) -> None:
+        """Close the file and let another write."""
+        with self._one_at_a_time:
+            self._close_connection()
+            if self.can_write:
+                self._lock.release()
+
+    def _close_connection(self) -> None:
+        self._engine.dispose()
+        self._raw.close()
+
+    # Reading ---------------------------------------------------------------------------------
+
+    def entries(self, *, deleted: bool = False) -> tuple[Entry, ...]:
+        """Return the documents in the order they were made; the deleted ones only when asked for."""
+        count = (
+            select(func.count()).where(revisions.c.document_id == documents.c.id).correlate(documents).scalar_subquery()
+        )
+        query = select(documents, count.label("issued")).order_by(documents.c.created_at, documents.c.id)
+        query = query.where(documents.c.deleted_at.is_not(None) if deleted else documents.c.deleted_at.is_(None))
+        with self._transaction() as connection:
+            return tuple(
+                Entry(row.id, row.kind, row.number, row.title, row.issued, row.deleted_at is not None)
+                for row in connection.execute(query)
+            )
+
+    def draft(self, document_id: str) -> Draft:
+        """Return a document's draft.
+
+        Raises
+        ------
+        UnknownNameError : there is no such document
+        """
+        with self._transaction() as connection:
+            row = connection.execute(select(drafts).where(drafts.c.document_id == document_id)).first()
+        if row is None:
+            raise UnknownNameError(document_id, [entry.id for entry in self.entries()], where=self.path.name)
+        return Draft(row.body.decode(), json.loads(row.pending))
+
+    def revisions(self, document_id: str) -> tuple[Revision, ...]:
+        """Return a document's issued revisions, oldest first."""
+        query = select(revisions).where(revisions.c.document_id == document_id).order_by(revisions.c.number)
+        with self._transaction() as connection:
+            return tuple(
+                Revision(row.number, row.body.decode(errors="replace"), row.sha256, row.author, row.issued_at)
+                for row in connection.execute(query)
+            )
+
+    def verify(self) -> tuple[Notice, ...]:
+        """Return a notice for every issued revision that is not what was issued; none means all are intact."""
+        query = select(revisions, documents.c.number.label("name"))
+        query = query.join_from(revisions, documents, isouter=True)
+        query = query.order_by(revisions.c.document_id, revisions.c.number)
+        notices: list[Notice] = []
+        expected: dict[str, int] = {}
+        with self._transaction() as connection:
+            rows = connection.execute(query).all()
+        for row in rows:
+            place = f"{row.name or row.document_id}@{row.number}"
+            if hashlib.sha256(row.body).hexdigest() != row.sha256:
+                text = f"{place} is not what was issued: its bytes no longer give its hash"
+                notices.append(Notice("works.revision_changed", place, text))
+            following = expected.get(row.document_id, 1)
+            if row.number != following:
+                text = f"{place} follows {following - 1}: a revision between them is gone"
+                notices.append(Notice("works.revision_missing", place, text))
+            expected[row.document_id] = row.number + 1
+        return tuple(notices)
+
+    # Writing ---------------------------------------------------------------------------------
+
+    def add(self, kind: str, body: str, *, now: str, number: str = "", title: str = "") -> str:
+        """Add a document with its first draft and return its id.
+
+        Raises
+        ------
+        InputError : the file is open for reading only
+        """
+        document_id = uuid.uuid4().hex
+        row = {"id": document_id, "kind": kind, "number": number, "title": title, "created_at": now}
+        with self._writing() as connection:
+            connection.execute(insert(documents).values(row))
+            values = {"document_id": document_id, "body": body.encode(), "pending": "{}", "saved_at": now}
+            connection.execute(insert(drafts).values(values))
+        return document_id
+
+    def save_draft(self, document_id: str, draft: Draft, *, now: str, number: str = "", title: str = "") -> None:
+        """Save a draft over the last one; either the whole new draft is in the file afterwards or the whole old one.
+
+        Raises
+        ------
+        InputError : the file is open for reading only
+        UnknownNameError : there is no such document
+        """
+        pending = json.dumps(dict(draft.pending), ensure_ascii=False)
+        values = {"body": draft.body.encode(), "pending": pending, "saved_at": now}
+        with self._writing() as connection:
+            done = connection.execute(update(drafts).where(drafts.c.document_id == document_id).values(values))
+            if done.rowcount != 1:
+                raise UnknownNameError(document_id, (), where=self.path.name)
+            names = {"number": number, "title": title}
+            connection.execute(update(documents).where(documents.c.id == document_id).values(names))
+
+    def issue(self, document_id: str, body: str, *, author: str, now: str) -> Revision:
+        """Store a value as the next revision and return it.
+
+        Raises
+        ------
+        InputError : no author is stated, or the file is open for reading only
+        """
+        if not author.strip():
+            raise InputError("nobody issues it", where="author", mend="state your name in the settings")
+        data = body.encode()
+        digest = hashlib.sha256(data).hexdigest()
+        last = select(func.coalesce(func.max(revisions.c.number), 0)).where(revisions.c.document_id == document_id)
+        with self._writing() as connection:
+            number = connection.execute(last).scalar_one() + 1
+            row: dict[str, Any] = {"number": number, "body": data, "sha256": digest, "author": author}
+            connection.execute(insert(revisions).values(document_id=document_id, issued_at=now, **row))
+        return Revision(number, body, digest, author, now)
+
+    def delete(self, document_id: str, *, now: str) -> None:
+        """Put a document away; it is kept and can be restored.
+
+        Raises
+        ------
+        InputError : the file is open for reading only
+        """
+        self._mark(document_id, now)
+
+    def restore(self, document_id: str) -> None:
+        """Bring a deleted document back.
+
+        Raises
+        ------
+        InputError : the file is open for reading only
+        """
+        self._mark(document_id, None)
+
+    def _mark(self, document_id: str, deleted_at: str | None) -> None:
+        with self._writing() as connection:
+            connection.execute(update(documents).where(documents.c.id == document_id).values(deleted_at=deleted_at))
+
+    @contextmanager
+    def _transaction(self) -> Iterator[Connection]:
+        """Yield the one connection: all that is done with it is in the file afterwards, or nothing."""
+        with self._one_at_a_time, self._engine.begin() as connection:
+            yield connection
+
+    def _writing(self) -> AbstractContextManager[Connection]:
+        if not self.can_write:
+            who = self.held_by
+            what = f"it is open for reading only{f', {who} writes in it' if who else ''}"
+            raise InputError(what, where=self.path.name, mend="save under another name, or ask for it to be closed")
+        return self._transaction()

@@ -1,0 +1,112 @@
+"""Saving while someone types: the newest value wins, nothing waits for ever, a kill loses the last second at most."""
+
+import itertools
+import json
+import multiprocessing
+import random
+import threading
+import time
+
+import pytest
+
+from anlage.store import Draft, Saver, create_works, open_works
+
+NOW = "2026-03-02T08:00:00Z"
+KILLS = 50
+LOST_AT_MOST_S = 1.0
+LOADED_MACHINE_S = 1.0  # what a busy build machine may add
+
+
+@pytest.fixture
+def faults():
+    return []
+
+
+@pytest.fixture
+def saver(faults):
+    made = Saver(faults.append)
+    yield made
+    made.close()
+
+
+def test_only_the_newest_value_of_a_document_is_written(saver):
+    written = []
+    for n in range(20):
+        saver.put("a", lambda n=n: written.append(n))
+    saver.put("b", lambda: written.append("b"))
+    saver.flush()
+    assert sorted(map(str, written)) == ["19", "b"]
+
+
+def test_a_value_is_written_soon_without_a_flush(saver):
+    done = threading.Event()
+    saver.put("a", done.set)
+    assert done.wait(timeout=30)
+
+
+def test_steady_typing_does_not_put_the_save_off_for_ever(saver):
+    done = threading.Event()
+    pause = threading.Event()
+    for _ in itertools.takewhile(lambda _: not done.is_set(), range(3000)):
+        saver.put("a", done.set)  # every 10 ms: never 300 ms of quiet
+        pause.wait(0.01)
+    assert done.is_set()
+
+
+def test_a_save_that_fails_is_told_and_the_next_one_is_tried(saver, faults):
+    written = []
+    saver.put("a", lambda: 1 / 0)
+    saver.flush()
+    saver.put("a", lambda: written.append("again"))
+    saver.flush()
+    assert [type(fault) for fault in faults] == [ZeroDivisionError]
+    assert written == ["again"]
+
+
+def test_closing_writes_what_waits(faults):
+    written = []
+    saver = Saver(faults.append)
+    saver.put("a", lambda: written.append(1))
+    saver.close()
+    assert written == [1]
+
+
+def edit_until_killed(path, document_id, first, report):
+    """Edit a draft for ever, tell each edit before it is put, and issue a revision now and then."""
+    works, faults = open_works(path), []
+    saver = Saver(faults.append)
+    pause = threading.Event()
+    for n in itertools.count(first):
+        report.send((n, time.monotonic()))
+        draft = Draft(json.dumps({"edit": n, "filling": "x" * 5000}), {"passes/p1/current_a": f"{n} A.."})
+        saver.put(document_id, lambda draft=draft: works.save_draft(document_id, draft, now=NOW))
+        if n % 25 == 0:
+            works.issue(document_id, draft.body, author="A. Maker", now=NOW)
+        pause.wait(0.005)
+
+
+def test_a_kill_loses_at_most_the_last_second_and_no_revision(tmp_path):
+    path = tmp_path / "ostrel.anlage"
+    with create_works(path) as works:
+        document_id = works.add("anlage-wps", '{"edit": 0}', now=NOW)
+    chance, forks = random.Random(7), multiprocessing.get_context("fork")  # noqa: S311 - no secret
+    first, issued = 1, 0
+    for kill in range(KILLS):
+        edits_before = chance.randrange(450, 600) if kill % 10 == 0 else chance.randrange(1, 60)  # some past 2 s
+        ours, theirs = forks.Pipe(duplex=False)
+        child = forks.Process(target=edit_until_killed, args=(path, document_id, first, theirs))
+        child.start()
+        edits = dict(ours.recv() for _ in range(edits_before))
+        child.kill()
+        killed = time.monotonic()
+        child.join()
+        theirs.close()
+        with open_works(path) as works:
+            saved = json.loads(works.draft(document_id).body)["edit"]
+            unsaved = [moment for n, moment in edits.items() if n > saved]
+            assert all(killed - moment <= LOST_AT_MOST_S + LOADED_MACHINE_S for moment in unsaved)
+            assert works.verify() == ()
+            revisions = works.revisions(document_id)
+            assert len(revisions) >= issued
+        first, issued = max(edits) + 1, len(revisions)
+    assert issued > 2 * KILLS

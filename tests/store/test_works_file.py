@@ -1,0 +1,204 @@
+"""The works file: drafts, issued revisions, one writer, and files that are refused as they are."""
+
+import hashlib
+import json
+import sqlite3
+
+import pytest
+
+from anlage.core.errors import FormatError, InputError, UnknownNameError
+from anlage.store import Draft, create_works, open_works
+
+NOW = "2026-03-02T08:00:00Z"
+BODY = json.dumps({"format": "anlage-wps", "version": 1})
+
+
+@pytest.fixture
+def path(tmp_path):
+    return tmp_path / "ostrel.anlage"
+
+
+@pytest.fixture
+def works(path):
+    with create_works(path, holder="Writer at desk 1") as made:
+        yield made
+
+
+@pytest.fixture
+def wps_id(works):
+    return works.add("anlage-wps", BODY, now=NOW, number="W-101", title="Penstock shell")
+
+
+def test_a_draft_comes_back_with_the_texts_that_do_not_parse(works, wps_id, path):
+    draft = Draft('{"title": "½ in – °"}', {"joint/root_opening_mm": "3/8 in -"})
+    works.save_draft(wps_id, draft, now=NOW, number="W-102")
+    works.close()
+    with open_works(path) as again:
+        assert again.draft(wps_id) == draft
+        assert [(entry.number, entry.revisions) for entry in again.entries()] == [("W-102", 0)]
+
+
+def test_a_revision_has_number_author_time_and_the_hash_of_its_bytes(works, wps_id):
+    first = works.issue(wps_id, BODY, author="A. Maker", now=NOW)
+    second = works.issue(wps_id, BODY + " ", author="A. Maker", now=NOW)
+    assert (first.number, second.number) == (1, 2)
+    assert first.sha256 == hashlib.sha256(BODY.encode()).hexdigest()
+    assert works.revisions(wps_id) == (first, second)
+    assert works.entries()[0].revisions == 2
+    assert works.verify() == ()
+
+
+def test_nobody_issues_without_a_name(works, wps_id):
+    with pytest.raises(InputError, match="author: nobody issues it; state your name in the settings"):
+        works.issue(wps_id, BODY, author="  ", now=NOW)
+
+
+@pytest.mark.parametrize("change", ["UPDATE revisions SET body = x'00'", "DELETE FROM revisions"])
+def test_the_database_itself_refuses_to_change_what_was_issued(works, wps_id, path, change):
+    works.issue(wps_id, BODY, author="A. Maker", now=NOW)
+    works.close()
+    intruder = sqlite3.connect(path)
+    with pytest.raises(sqlite3.IntegrityError, match="an issued revision never changes"):
+        intruder.execute(change)
+    intruder.close()
+
+
+@pytest.mark.parametrize(
+    ("tampering", "codes"),
+    [
+        ("UPDATE revisions SET body = x'7b7d' WHERE number = 2", ["works.revision_changed"]),
+        ("DELETE FROM revisions WHERE number = 1", ["works.revision_missing"]),
+        ("DELETE FROM revisions WHERE number = 3", []),  # the last one leaves no gap; the chained log comes later
+    ],
+)
+def test_verify_finds_what_was_changed_behind_the_triggers(works, wps_id, path, tampering, codes):
+    for _ in range(3):
+        works.issue(wps_id, BODY, author="A. Maker", now=NOW)
+    works.close()
+    intruder = sqlite3.connect(path)
+    for action in ("update", "delete"):
+        intruder.execute(f"DROP TRIGGER issued_revisions_stay_{action}")
+    intruder.execute(tampering)
+    intruder.commit()
+    intruder.close()
+    with open_works(path) as again:
+        assert [notice.code for notice in again.verify()] == codes
+        assert all(notice.where.startswith("W-101@") for notice in again.verify())
+
+
+def test_a_deleted_document_is_kept_and_comes_back(works, wps_id):
+    works.delete(wps_id, now=NOW)
+    assert works.entries() == ()
+    assert [entry.id for entry in works.entries(deleted=True)] == [wps_id]
+    works.restore(wps_id)
+    assert [entry.id for entry in works.entries()] == [wps_id]
+
+
+def test_an_unknown_document_is_refused(works):
+    with pytest.raises(UnknownNameError):
+        works.draft("nothing")
+    with pytest.raises(UnknownNameError):
+        works.save_draft("nothing", Draft(BODY, {}), now=NOW)
+
+
+# One writer ----------------------------------------------------------------------------------
+
+
+def test_a_second_opener_reads_follows_and_is_told_who_writes(works, wps_id, path):
+    with open_works(path, holder="Reader") as second:
+        assert (second.can_write, second.held_by) == (False, "Writer at desk 1")
+        works.save_draft(wps_id, Draft('{"new": 1}', {}), now=NOW)
+        assert second.draft(wps_id).body == '{"new": 1}'
+        with pytest.raises(InputError, match="open for reading only, Writer at desk 1 writes in it; save under"):
+            second.save_draft(wps_id, Draft("{}", {}), now=NOW)
+
+
+def test_the_next_opener_writes_when_the_first_has_closed(works, path):
+    works.close()
+    with open_works(path) as second:
+        assert second.can_write
+
+
+def test_a_file_in_a_folder_that_cannot_be_locked_opens_for_reading(works, path, monkeypatch):
+    works.close()
+    monkeypatch.setattr("anlage.store.lock.os.open", _refused)
+    with open_works(path) as second:
+        assert (second.can_write, second.entries()) == (False, ())
+
+
+def _refused(*_):
+    raise PermissionError("read-only folder")
+
+
+# Files that are refused ----------------------------------------------------------------------
+
+
+def header(application=0x414E4C47, layout=1):
+    """A file that starts like a works file and is nothing behind it."""
+    head = bytearray(b"SQLite format 3\x00".ljust(100, b"\x00"))
+    head[60:64], head[68:72] = layout.to_bytes(4, "big"), application.to_bytes(4, "big")
+    return bytes(head)
+
+
+@pytest.mark.parametrize(
+    ("content", "message"),
+    [
+        (b"", "ostrel.anlage: it is no works file; choose a file that Anlage made"),
+        (b"hello" * 100, "it is no works file"),
+        (header(application=1), "it is no works file"),
+        (header(layout=2), "ostrel.anlage: its layout 2 is of a newer Anlage; open it with a newer Anlage"),
+        (header(), "ostrel.anlage: it is damaged; take a copy from the backup"),
+        (header() + b"\xff" * 5000, "it is damaged"),
+    ],
+    ids=range(6),
+)
+def test_a_file_that_is_no_works_file_gives_one_line_and_stays_as_it_was(path, content, message):
+    path.write_bytes(content)
+    with pytest.raises(FormatError) as refusal:
+        open_works(path)
+    assert message in str(refusal.value)
+    assert path.read_bytes() == content
+
+
+def test_a_truncated_works_file_is_damaged(works, wps_id, path):
+    for _ in range(40):
+        works.issue(wps_id, BODY * 200, author="A. Maker", now=NOW)
+    works.close()
+    whole = path.read_bytes()
+    path.write_bytes(whole[: len(whole) // 2])
+    with pytest.raises(FormatError, match="it is damaged"):
+        open_works(path)
+    assert path.read_bytes() == whole[: len(whole) // 2]
+
+
+def test_a_foreign_database_with_our_mark_is_damaged(path):
+    foreign = sqlite3.connect(path)
+    foreign.execute("CREATE TABLE documents (id)")
+    foreign.execute(f"PRAGMA application_id = {0x414E4C47}")
+    foreign.commit()
+    foreign.close()
+    with pytest.raises(FormatError, match="it is damaged"):
+        open_works(path)
+
+
+def test_a_missing_file_a_folder_and_an_existing_name_are_told_apart(tmp_path, path):
+    path.touch()
+    with pytest.raises(FormatError, match="there is no such file; check the name and folder"):
+        open_works(tmp_path / "none.anlage")
+    with pytest.raises(FormatError, match="it is a folder"):
+        open_works(tmp_path)
+    with pytest.raises(FormatError, match="it exists already; choose another name, or open it"):
+        create_works(path)
+    with pytest.raises(FormatError, match="it cannot be made there"):
+        create_works(tmp_path / "no-folder" / "x.anlage")
+
+
+def test_a_refused_file_can_be_opened_once_it_is_mended(works, path):
+    works.close()
+    whole = path.read_bytes()
+    path.write_bytes(whole[:2000])
+    with pytest.raises(FormatError):
+        open_works(path)
+    path.write_bytes(whole)
+    with open_works(path) as again:
+        assert again.can_write
