@@ -1,0 +1,99 @@
+"""Display lists: pictures as values, drawn alike by every renderer.
+
+Glossary
+--------
+work : millimetres of the weld, x to the right, y up
+paper : millimetres of the sheet or screen; line widths, text heights, arrows and offsets are stated in it
+scale : paper millimetres per work millimetre
+role : what an item is (`metal`, `groove`, `dimension`, …); the renderer turns it into pens and fills
+target : the leaf of the document it shows (`joint/root_opening_mm`, `passes/p3`), for clicks and for marks
+heat : the number behind a heat colour [kJ/mm]; the renderer turns it into a step of the ramp
+"""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from typing import Literal
+
+Point = tuple[float, float]
+Measure = Callable[[str, float], float]  # text, height [paper mm] -> width [paper mm], from the shipped font
+Anchor = Literal["start", "middle", "end"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Path:
+    """A line or, when closed, an area."""
+
+    role: str
+    points: tuple[Point, ...]
+    closed: bool = False
+    target: str = ""
+    heat: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Text:
+    """A text whose baseline's `anchor` stands at a point, moved by `offset` on paper."""
+
+    role: str
+    at: Point
+    text: str
+    height_mm: float = 2.8
+    anchor: Anchor = "middle"
+    offset_mm: Point = (0.0, 0.0)
+    target: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Marker:
+    """A small shape of fixed size on paper: an arrow head that points along `direction_deg`, or a drag handle."""
+
+    role: str
+    at: Point
+    kind: Literal["arrow", "handle"]
+    direction_deg: float = 0.0
+    size_mm: float = 1.8
+    target: str = ""
+
+
+Item = Path | Text | Marker
+
+
+@dataclass(frozen=True, slots=True)
+class DisplayList:
+    """A picture: its items from back to front, the scale it is drawn for, and the work it covers."""
+
+    items: tuple[Item, ...]
+    scale: float
+    low: Point
+    high: Point
+
+    def targets(self) -> frozenset[str]:
+        """Return every leaf that the picture shows."""
+        return frozenset(item.target for item in self.items if item.target)
+
+
+def bounds(items: Iterable[Item], scale: float, measure: Measure) -> tuple[Point, Point]:
+    """Return the corners of the work that the items cover, texts and markers with their size on paper.
+
+    Raises
+    ------
+    ValueError : there are no items
+    """
+    points: list[Point] = []
+    for item in items:
+        match item:
+            case Path(points=own):
+                points += own
+            case Marker(at=(x, y), size_mm=size):
+                points += [(x - size / scale, y - size / scale), (x + size / scale, y + size / scale)]
+            case Text():
+                points += _text_corners(item, scale, measure)
+    xs, ys = [x for x, _ in points], [y for _, y in points]
+    return (min(xs), min(ys)), (max(xs), max(ys))
+
+
+def _text_corners(text: Text, scale: float, measure: Measure) -> list[Point]:
+    width, height = measure(text.text, text.height_mm) / scale, text.height_mm / scale
+    left = {"start": 0.0, "middle": width / 2, "end": width}[text.anchor]
+    x, y = text.at[0] + text.offset_mm[0] / scale - left, text.at[1] + text.offset_mm[1] / scale
+    return [(x, y - 0.25 * height), (x + width, y + height)]

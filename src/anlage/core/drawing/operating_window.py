@@ -1,0 +1,137 @@
+"""The operating window: travel speed against power, lines of equal arc energy, each pass a box.
+
+In this plane equal energy per length is a straight line through the origin, so a box shows at a glance its hottest
+corner (slow and strong, upper left) and its coldest (fast and weak, lower right).
+"""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from anlage.core.drawing.display import DisplayList, Item, Measure, Path, Point, Text, bounds
+from anlage.core.ranges import Interval
+
+# Energies for which a line may be drawn, in the reader's unit; common practice is read off in such steps.
+LINES = tuple(step * 10.0**power for power in range(-2, 4) for step in (1, 1.5, 2, 3, 5, 7))
+APART_DEG = 7.0  # on paper: lines closer than this crowd each other
+TICKS = 5
+LABEL_MM, PLATE_MM = 2.8, 3.8  # height of a label, and of the plate that keeps it legible over a heat colour
+
+
+@dataclass(frozen=True, slots=True)
+class PassBox:
+    """One pass over its whole stated range: speed [mm/min], power U·I [W], and the label that stands in its box."""
+
+    target: str
+    label: str
+    travel_speed_mm_min: Interval
+    power_w: Interval
+
+    @property
+    def arc_energy_kj_mm(self) -> Interval:
+        """Arc energy from the coldest to the hottest corner [kJ/mm]."""
+        speed, power = self.travel_speed_mm_min, self.power_w
+        return Interval(power.low * 0.06 / speed.high, power.high * 0.06 / speed.low)
+
+
+@dataclass(frozen=True, slots=True)
+class Axes:
+    """The reader's units: names, and how many mm/min and kJ/mm are in one of them."""
+
+    speed_unit: str
+    mm_min_per_unit: float
+    energy_unit: str
+    kj_mm_per_unit: float
+
+
+@dataclass(frozen=True, slots=True)
+class _Plot:
+    """The plot on paper: the highest speed [mm/min] and power [W] at its far corner, and its size [mm]."""
+
+    speed: float
+    power: float
+    width: float
+    height: float
+
+    def at(self, speed: float, power: float) -> Point:
+        return (speed / self.speed * self.width, power / self.power * self.height)
+
+
+def operating_window(passes: Sequence[PassBox], axes: Axes, *, size_mm: Point, measure: Measure) -> DisplayList:
+    """Return the operating window of some passes; without passes an empty plane of common settings.
+
+    Parameters
+    ----------
+    passes : the passes whose speed and power are stated, in order
+    axes : the reader's units
+    size_mm : width and height of the plot on paper [mm]
+    measure : measures a text, for the corners of the picture
+    """
+    fastest = max((each.travel_speed_mm_min.high for each in passes), default=400.0)
+    strongest = max((each.power_w.high for each in passes), default=5000.0)
+    plot = _Plot(fastest * 1.15, strongest * 1.2, *size_mm)
+    items = (*_lines(plot, axes), *_scales(plot, axes), *_boxes(plot, passes, measure))
+    return DisplayList(items, 1.0, *bounds(items, 1.0, measure))
+
+
+def _boxes(plot: _Plot, passes: Sequence[PassBox], measure: Measure) -> Iterator[Item]:
+    """Yield all fills, then all outlines, then the labels, so that no pass hides that another lies under it."""
+    corners = [_corners(plot, each) for each in passes]
+    for each, points in zip(passes, corners, strict=True):
+        yield Path(role="pass", points=points, closed=True, target=each.target, heat=each.arc_energy_kj_mm.high)
+    for each, points in zip(passes, corners, strict=True):
+        yield Path(role="outline", points=(*points, points[0]), target=each.target)
+    for each, points in zip(passes, corners, strict=True):
+        x, y = points[3]  # the hottest corner
+        width = measure(each.label, LABEL_MM) + 1.6
+        plate = ((x, y), (x + width, y), (x + width, y + PLATE_MM), (x, y + PLATE_MM))
+        yield Path(role="plate", points=plate, closed=True, target=each.target)
+        yield Text(role="value", at=(x + 0.8, y + 1.0), text=each.label, anchor="start", target=each.target)
+
+
+def _corners(plot: _Plot, each: PassBox) -> tuple[Point, ...]:
+    left, low = plot.at(each.travel_speed_mm_min.low, each.power_w.low)
+    right, high = plot.at(each.travel_speed_mm_min.high, each.power_w.high)
+    return ((left, low), (right, low), (right, high), (left, high))
+
+
+def _lines(plot: _Plot, axes: Axes) -> Iterator[Item]:
+    """Yield lines of equal energy, far enough apart on paper, each named where it leaves the plot."""
+    last = math.inf
+    for number in LINES:
+        energy = number * axes.kj_mm_per_unit
+        power = energy * plot.speed / 0.06  # at the right edge
+        end = plot.at(plot.speed, power) if power <= plot.power else plot.at(0.06 * plot.power / energy, plot.power)
+        angle = math.degrees(math.atan2(end[1], end[0]))
+        if not 4 <= angle <= 86 or (last < math.inf and angle - last < APART_DEG):
+            continue
+        last = angle
+        yield Path(role="equal", points=((0.0, 0.0), end), heat=energy)
+        at_right = power <= plot.power
+        yield Text(role="tick", at=end, text=f"{number:g}", anchor="start" if at_right else "middle",
+                   offset_mm=(1.2, -1.0) if at_right else (0.0, 1.2))  # fmt: skip
+    yield Text(role="tick", at=(plot.width, plot.height), text=axes.energy_unit, anchor="end", offset_mm=(8.0, 5.0))
+
+
+def _scales(plot: _Plot, axes: Axes) -> Iterator[Item]:
+    corners = ((0.0, plot.height), (0.0, 0.0), (plot.width, 0.0))
+    yield Path(role="axis", points=corners)
+    for speed in _steps(plot.speed / axes.mm_min_per_unit):
+        x, _ = plot.at(speed * axes.mm_min_per_unit, 0.0)
+        yield Path(role="axis", points=((x, 0.0), (x, -1.2)))
+        yield Text(role="tick", at=(x, 0.0), text=f"{speed:g}", offset_mm=(0.0, -4.4))
+    for kilowatt in _steps(plot.power / 1000):
+        _, y = plot.at(0.0, kilowatt * 1000)
+        yield Path(role="axis", points=((0.0, y), (-1.2, y)))
+        yield Text(role="tick", at=(0.0, y), text=f"{kilowatt:g}", anchor="end", offset_mm=(-2.0, -1.0))
+    name = f"travel speed, {axes.speed_unit}"
+    yield Text(role="tick", at=(plot.width / 2, 0.0), text=name, offset_mm=(0.0, -8.6))
+    yield Text(role="tick", at=(0.0, plot.height), text="power, kW", anchor="start", offset_mm=(-7.0, 4.0))
+
+
+def _steps(most: float) -> list[float]:
+    """Return about five round numbers up to `most`, without 0."""
+    raw = most / TICKS
+    power = 10.0 ** math.floor(math.log10(raw))
+    step = next(factor * power for factor in (1, 2, 2.5, 5, 10) if factor * power >= raw * 0.999)
+    return [step * n for n in range(1, int(most / step + 1e-9) + 1)]

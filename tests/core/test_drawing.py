@@ -1,0 +1,226 @@
+"""The section as a display list: to scale, every stated value shown once and named by its leaf, nothing lost."""
+
+import xml.etree.ElementTree as ET
+from itertools import pairwise
+
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+
+from anlage.core.drawing import Axes, DisplayList, Marker, PassBox, Path, Text, operating_window, section
+from anlage.core.joint import Preparation
+from anlage.core.quantities import show
+from anlage.core.ranges import Interval
+from anlage.data import unit_table
+from anlage.data.look import colours, heat_colour, role_styles, temper_ramp
+from anlage.formats.svg import Style, svg
+
+V = Preparation(
+    kind="single-v", thickness_mm=14, root_opening_mm=3, root_face_mm=1.5, groove_angle_deg=60, reinforcement_mm=1.5
+)
+SVG = "{http://www.w3.org/2000/svg}"
+
+
+def drawn(joint, scale=3.0, system="si"):
+    return section(
+        joint,
+        scale=scale,
+        show=lambda v, kind: show(v, kind, system, unit_table()),
+        measure=lambda t, h: 0.5 * h * len(t),
+    )
+
+
+def areas(picture, role):
+    return [shapely.Polygon(item.points) for item in picture.items if isinstance(item, Path) and item.role == role]
+
+
+def values(picture):
+    return {i.target: i.text.replace("\u2009", " ") for i in picture.items if isinstance(i, Text)}
+
+
+def styles(theme="light"):
+    return {role: Style(*row) for role, row in role_styles(theme).items()}
+
+
+def test_every_stated_value_is_shown_once_with_a_handle_to_drag():
+    picture = drawn(V)
+    assert values(picture) == {
+        "joint/root_opening_mm": "3 mm", "joint/root_face_mm": "1.5 mm", "joint/thickness_mm": "14 mm",
+        "joint/groove_angle_deg": "60°", "joint/reinforcement_mm": "1.5 mm",
+    }  # fmt: skip
+    handles = [item.target for item in picture.items if isinstance(item, Marker) and item.kind == "handle"]
+    assert sorted(handles) == sorted(values(picture))
+
+
+def test_values_are_shown_in_the_readers_system():
+    assert values(drawn(Preparation(kind="square", thickness_mm=6.35, root_opening_mm=3.175), system="us")) == {
+        "joint/root_opening_mm": "1/8 in",
+        "joint/thickness_mm": "1/4 in",
+    }
+
+
+joints = st.builds(
+    Preparation,
+    kind=st.sampled_from(("square", "square-backing", "single-v", "v-backing")),
+    thickness_mm=st.floats(2, 60),
+    root_opening_mm=st.floats(0.2, 10),
+    root_face_mm=st.sampled_from((0.0, 0.8, 1.5)),
+    groove_angle_deg=st.floats(10, 120),
+    reinforcement_mm=st.sampled_from((0.0, 1.5, 3.0)),
+)
+
+
+@given(joints, st.floats(0.5, 8))
+def test_groove_and_members_are_to_scale_and_share_nothing_but_edges(joint, scale):
+    picture = drawn(joint, scale)
+    (groove,), members = areas(picture, "groove"), areas(picture, "metal")
+    assert groove.area == pytest.approx(shapely.Polygon(joint.groove_outline).area)
+    for member in members:
+        assert member.is_valid
+        assert member.intersection(groove).area == pytest.approx(0, abs=1e-9)
+        assert member.touches(groove)
+
+
+@given(joints)
+def test_the_cap_holds_the_area_that_is_counted(joint):
+    for cap in areas(drawn(joint), "cap"):
+        parabola = 2 / 3 * joint.face_width_mm * joint.reinforcement_mm
+        assert cap.area == pytest.approx(parabola, rel=2e-3)  # 32 chords of a parabola
+
+
+@given(joints, st.floats(0.5, 8))
+def test_everything_lies_within_the_corners_of_the_picture(joint, scale):
+    picture = drawn(joint, scale)
+    for item in picture.items:
+        for x, y in item.points if isinstance(item, Path) else [item.at]:
+            assert picture.low[0] - 1e-9 <= x <= picture.high[0] + 1e-9
+            assert picture.low[1] - 1e-9 <= y <= picture.high[1] + 1e-9
+
+
+def test_a_joint_on_backing_shows_the_bar():
+    bar = areas(
+        drawn(Preparation(kind="v-backing", thickness_mm=20, root_opening_mm=6, groove_angle_deg=45)), "backing"
+    )
+    assert len(bar) == 1
+    assert bar[0].bounds[3] == 0
+
+
+# The operating window ------------------------------------------------------------------------
+
+SI, US = Axes("mm/min", 1.0, "kJ/mm", 1.0), Axes("in/min", 25.4, "kJ/in", 1 / 25.4)
+ROOT = PassBox("passes/p1", "1 root", Interval(50, 80), Interval(900, 1320))
+FILL = PassBox("passes/p2", "2 fill", Interval(110, 190), Interval(2500, 3400))
+
+
+def window(passes, axes=SI):
+    return operating_window(passes, axes, size_mm=(110, 68), measure=lambda t, h: 0.5 * h * len(t))
+
+
+def test_a_box_carries_the_energy_of_its_hottest_corner():
+    (root,) = [item for item in window([ROOT]).items if item.target and isinstance(item, Path) and item.role == "pass"]
+    assert root.heat == pytest.approx(1320 / (50 / 60) / 1000)  # E = P / (1000 v), v in mm/s
+    assert ROOT.arc_energy_kj_mm.low == pytest.approx(900 / (80 / 60) / 1000)
+
+
+def test_boxes_stand_where_speed_and_power_put_them():
+    first, second = [
+        item.points for item in window([ROOT, FILL]).items if isinstance(item, Path) and item.role == "pass"
+    ]
+    assert first[1][0] / second[1][0] == pytest.approx(80 / 190)
+    assert first[2][1] / second[2][1] == pytest.approx(1320 / 3400)
+
+
+@pytest.mark.parametrize("axes", [SI, US])
+def test_every_point_of_a_line_has_the_energy_it_is_named_after(axes):
+    picture = window([ROOT, FILL], axes)
+    speed_mm, power_mm = 110 / (190 * 1.15), 68 / (3400 * 1.2)  # paper per mm/min and W, by the plot's own margins
+    lines = [item for item in picture.items if isinstance(item, Path) and item.role == "equal"]
+    for line in lines:
+        x, y = line.points[1]
+        assert (y / power_mm) * 0.06 / (x / speed_mm) == pytest.approx(line.heat)
+    named = {item.text for item in picture.items if isinstance(item, Text) and item.role == "tick"}
+    assert {f"{line.heat / axes.kj_mm_per_unit:g}" for line in lines} <= named
+    assert len(lines) >= 5
+
+
+@given(st.floats(1, 2000), st.floats(0, 3000), st.floats(50, 50_000), st.floats(0, 50_000))
+def test_any_passes_make_a_picture_with_a_handful_of_ticks(speed, more, power, stronger):
+    box = PassBox("passes/p1", "1", Interval(speed, speed + more), Interval(power, power + stronger))
+    picture = window([box])
+    ticks = [item for item in picture.items if isinstance(item, Text) and item.role == "tick"]
+    assert 10 <= len(ticks) <= 34
+
+
+def test_without_passes_the_plane_stands_ready():
+    assert window([]).targets() == frozenset()
+    assert any(item.role == "equal" for item in window([]).items)
+
+
+def test_hotter_is_further_along_the_ramp():
+    steps = [temper_ramp().index(heat_colour(v, coldest=0.5, hottest=2.5)) for v in (0.1, 0.5, 1.0, 2.0, 2.5, 9.0)]
+    assert steps == sorted(steps)
+    assert (steps[0], steps[-1]) == (0, 255)
+
+
+def test_svg_fills_a_pass_with_its_heat():
+    text = svg(window([ROOT]), styles(), heat=lambda value: f"#{round(value * 100):06d}")
+    assert 'fill="#000158"' in text
+
+
+# SVG -----------------------------------------------------------------------------------------
+
+
+def test_svg_is_well_formed_in_millimetres_and_names_its_targets():
+    picture = drawn(V)
+    root = ET.fromstring(svg(picture, styles(), ground="#FFFFFF"))  # noqa: S314 - our own text
+    assert root.get("width").endswith("mm")
+    width = (picture.high[0] - picture.low[0]) * 3.0 + 6.0
+    assert float(root.get("viewBox").split()[2]) == pytest.approx(width, abs=1e-3)
+    assert {element.get("data-target") for element in root.iter()} - {None} == picture.targets()
+    assert [text.text for text in root.iter(f"{SVG}text")].count("60°") == 1
+    assert {element.tag.removeprefix(SVG) for element in root.iter()} <= {"svg", "rect", "path", "circle", "text"}
+
+
+def test_text_from_outside_cannot_become_markup():
+    picture = DisplayList((Text(role="value", at=(0, 0), text="<script>&", target='"x'),), 1.0, (0, 0), (1, 1))
+    root = ET.fromstring(svg(picture, styles()))  # noqa: S314 - our own text
+    (text,) = root.iter(f"{SVG}text")
+    assert (text.text, text.get("data-target")) == ("<script>&", '"x')
+
+
+def test_every_role_of_a_picture_has_a_style_in_both_themes():
+    used = {item.role for item in drawn(V).items} | {"backing"}
+    assert used <= set(styles("light"))
+    assert set(styles("light")) == set(styles("dark"))
+
+
+# The look ------------------------------------------------------------------------------------
+
+
+def luminance(colour):
+    """Relative luminance of WCAG 2.1 (H)."""
+    parts = [int(colour[at : at + 2], 16) / 255 for at in (1, 3, 5)]
+    linear = [p / 12.92 if p <= 0.04045 else ((p + 0.055) / 1.055) ** 2.4 for p in parts]
+    return sum(weight * part for weight, part in zip((0.2126, 0.7152, 0.0722), linear, strict=True))
+
+
+def contrast(one, other):
+    light, dark = sorted((luminance(one), luminance(other)), reverse=True)
+    return (light + 0.05) / (dark + 0.05)
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.mark.parametrize("back", ["ground", "sheet"])
+def test_colours_can_be_told_from_what_they_stand_on(theme, back):
+    own = colours(theme)
+    for token in ("ink", "muted", "accent", "inside", "outside", "unproven"):
+        assert contrast(own[token], own[back]) >= 5.65, token
+    assert contrast(own["edge"], own[back]) >= 3
+    assert contrast(own["ink"], own["metal"]) >= 5.7
+
+
+def test_the_heat_ramp_darkens_all_the_way():
+    lights = [luminance(colour) for colour in temper_ramp()]
+    assert len(lights) == 256
+    assert all(later <= earlier + 1e-3 for earlier, later in pairwise(lights))
