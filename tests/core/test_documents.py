@@ -210,6 +210,35 @@ def test_the_mending_door_opens_what_it_can_and_lists_what_it_left_out(wps):
     assert "was -500 and was left out" in next(n.text for n in notices if n.where == "preheat/minimum_c")
 
 
+def test_the_mending_door_keeps_ids_and_deposits_whole(wps):
+    raw = json.loads(write(wps))
+    raw["deposits"] = [raw["deposits"][1], "scribble", raw["deposits"][1]]  # the root's deposit is gone
+    mended, notices = read_mending(json.dumps(raw | {"ids": 2}), WPS)
+    assert [each.id for each in mended.deposits] == ["d2"]
+    assert [each.id for each in mended.passes] == ["p4", "p5"]
+    assert mended.ids == 9
+    assert {notice.where for notice in notices} == {"deposits/1", "deposits/2", "passes/p3", "ids"}
+
+
+leaves = st.none() | st.booleans() | st.floats(allow_nan=False, allow_infinity=False) | st.text(max_size=4)
+scribbles = st.recursive(
+    leaves, lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=4), inner, max_size=3)
+)
+
+
+@given(scribbles, st.sampled_from(sorted(Wps.model_fields)))
+def test_the_mending_door_opens_whatever_stands_in_a_field(scribble, name):
+    if name not in ("format", "version"):
+        mended, _ = read_mending(json.dumps({"format": "anlage-wps", "version": 1, name: scribble}), WPS)
+        assert read_strict(write(mended), WPS) == mended
+
+
+def test_a_record_with_an_id_twice_is_refused():
+    twice = [{"id": "r1"}, {"id": "r1"}]
+    with pytest.raises(FormatError, match="the id r1 comes twice"):
+        read_strict(json.dumps({"format": "anlage-pqr", "version": 1, "results": twice, "ids": 1}), PQR)
+
+
 def test_a_past_version_is_brought_up_step_by_step():
     def renamed(raw):
         return {("header" if key == "head" else key): value for key, value in raw.items()}

@@ -9,7 +9,7 @@ from anlage.core.document.fields import (
     Text,
     ZeroSpan,
 )
-from anlage.core.document.ids import next_id, number_of
+from anlage.core.document.ids import check_ids, mend_ids, next_id
 from anlage.core.document.json_text import DocumentKind, read_mending, read_strict, write
 from anlage.core.document.model import Element, Part, at, refusal, with_, with_at
 
@@ -25,8 +25,9 @@ __all__ = [
     "Text",
     "ZeroSpan",
     "at",
+    "check_ids",
+    "mend_ids",
     "next_id",
-    "number_of",
     "read_mending",
     "read_strict",
     "refusal",

@@ -29,6 +29,7 @@ class DocumentKind(Generic[AnyPart]):
     format: str
     version: int
     migrations: Mapping[int, Callable[[Raw], Raw]] = field(default_factory=dict)
+    mend: Callable[[Raw], list[Notice]] = lambda _: []  # mends what no single field is at fault for
 
     def schema(self) -> Raw:
         """Return the published JSON Schema."""
@@ -71,6 +72,8 @@ def read_mending(
     raw = _raw(text, kind, where)
     notices: dict[str, Notice] = {}
     for _ in range(MOST_MENDS):
+        for notice in kind.mend(raw):
+            notices.setdefault(notice.where, notice)
         try:
             return kind.model.model_validate(raw), tuple(notices.values())
         except ValidationError as faults:
@@ -126,6 +129,8 @@ def _no_twins(pairs: list[tuple[str, Any]]) -> Raw:
 def _mended(raw: Raw, fault: Any) -> Notice:
     """Take out of `raw` what a fault names, or state it as not stated; return what was done."""
     path: list[Any] = [step for step in fault["loc"] if isinstance(step, str | int)]
+    if not path:
+        raise FormatError(str(fault["msg"]), where="document", mend="take the file from a backup")
     holder, key = _holder(raw, path)
     place = "/".join(map(str, path))
     value = shortened(repr(holder.get(key) if isinstance(holder, dict) else holder[key])) if _has(holder, key) else ""

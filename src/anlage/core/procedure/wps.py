@@ -1,8 +1,8 @@
 """The welding procedure specification: one frozen value; every quantity may be `None`, not stated."""
 
-from typing import Final, Literal
+from typing import Any, Final, Literal
 
-from anlage.core.document import DocumentKind, Part, PositiveSpan, next_id, number_of, with_
+from anlage.core.document import DocumentKind, Part, PositiveSpan, check_ids, mend_ids, next_id, with_
 from anlage.core.errors import InputError
 from anlage.core.procedure.parts import (
     Deposit,
@@ -15,6 +15,7 @@ from anlage.core.procedure.parts import (
     Pwht,
     Technique,
 )
+from anlage.core.results import Notice
 
 FORMAT: Final = "anlage-wps"
 VERSION: Final = 1
@@ -47,15 +48,7 @@ class Wps(Part):
 
     def check(self) -> None:
         """Refuse ids that come twice or were never given, and passes without a home."""
-        elements = (*self.deposits, *self.passes, *self.hold_points)
-        seen: set[str] = set()
-        for element in elements:
-            if element.id in seen:
-                raise InputError(f"the id {element.id} comes twice", where="ids", mend="give each its own id")
-            seen.add(element.id)
-        highest = max((number_of(element.id) for element in elements), default=0)
-        if highest > self.ids:
-            raise InputError(f"{self.ids} ids are given and {highest} is in use", where="ids", mend=f"write {highest}")
+        check_ids((*self.deposits, *self.passes, *self.hold_points), self.ids)
         homes = {deposit.id for deposit in self.deposits}
         for each in self.passes:
             if each.deposit not in homes:
@@ -63,7 +56,19 @@ class Wps(Part):
                 raise InputError(what, where="passes", mend="name a deposit")
 
 
-WPS = DocumentKind(Wps, FORMAT, VERSION)
+def _mend(raw: dict[str, Any]) -> list[Notice]:
+    """Leave out what has no id of its own, and passes whose deposit is gone."""
+    notices = mend_ids(raw, ("deposits", "passes", "hold_points"))
+    homes = {deposit["id"] for deposit in raw.get("deposits", ())}
+    lost = [each for each in raw.get("passes", ()) if each.get("deposit") not in homes]
+    for each in lost:
+        raw["passes"].remove(each)
+        text = f"pass {each['id']} belongs to no deposit and was left out"
+        notices.append(Notice("document.part_left_out", f"passes/{each['id']}", text))
+    return notices
+
+
+WPS = DocumentKind(Wps, FORMAT, VERSION, mend=_mend)
 
 
 def with_deposit(wps: Wps, **stated: object) -> tuple[Wps, str]:

@@ -4,7 +4,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from anlage.core.document import DocumentKind, Element, Part, Positive, Temperature, Text
+from anlage.core.document import DocumentKind, Element, Part, Positive, Temperature, Text, check_ids, mend_ids
 from anlage.core.errors import InputError
 from anlage.core.procedure.parts import Header, Joint, Metals, Pwht, Technique
 
@@ -77,5 +77,9 @@ class Pqr(Part):
     laboratory: Text | None = None
     ids: int = 0
 
+    def check(self) -> None:
+        """Refuse ids that come twice or were never given."""
+        check_ids((*self.deposits, *self.results), self.ids)
 
-PQR = DocumentKind(Pqr, FORMAT, VERSION)
+
+PQR = DocumentKind(Pqr, FORMAT, VERSION, mend=lambda raw: mend_ids(raw, ("deposits", "results")))
