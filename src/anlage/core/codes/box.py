@@ -35,7 +35,8 @@ class Allowance:
 
     @cached_property
     def _loose(self) -> tuple[Range, Range]:
-        return loosened(self.sure), loosened(self.possible)
+        sure = loosened(self.sure)
+        return sure, sure if self.possible is self.sure else loosened(self.possible)
 
     def verdict(self, stated: Range | None) -> Verdict:
         """Return the verdict on a stated set."""

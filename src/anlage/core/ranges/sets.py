@@ -224,6 +224,8 @@ def loosened(allowed: Range) -> Range:
     """Return `allowed` with its closed finite ends moved outward by `TOLERANCE` of their value; open ends stay."""
     if not isinstance(allowed, Numbers):
         return allowed
+    if len(allowed.parts) == 1:
+        return Numbers((_loose(allowed.parts[0]),))
     return numbers(_loose(part) for part in allowed.parts)
 
 
