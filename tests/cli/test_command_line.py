@@ -83,6 +83,13 @@ def test_the_stopwatch_tells_the_travel_speed(answer):
     assert found["travel_speed_mm_min"] == pytest.approx([66.6667, 73.3333], rel=1e-5)
 
 
+def test_the_clock_route_tells_the_length_and_that_it_is_the_shorter_way(answer, call):
+    words = ("calc", "heat-input", "process=GTAW", "volts=11", "amps=110", "od=120mm", "from_clock=2", "to_clock=11",
+             "time=90s")  # fmt: skip
+    assert answer(*words)["length_mm"] == pytest.approx(math.pi * 120 * 3 / 12)
+    assert "the shorter way round" in call(*words)[1]
+
+
 def test_a_process_without_known_efficiency_has_no_heat_input(answer):
     found = answer("calc", "heat-input", "process=142", "volts=11", "amps=110", "speed=100mm/min")
     assert (found["heat_input_kj_mm"], found["efficiency"]) == (None, None)
@@ -370,7 +377,7 @@ def test_the_table_a_person_reads(call):
     status, out, _ = call(*STATED)
     assert status == 0
     assert "0.76..1.72" in out.replace("\u2009", " ")
-    assert "26.0 V, 140 A, 102 mm/min" in out.replace("\u2009", " ")
+    assert "26.0 V, 140 A, 102 mm/min  (4.0 in/min)" in out.replace("\u2009", " ")
     _, out, _ = call(*COUPON, "pwht=none", "max_pass_thickness=3mm")
     assert "base_metal_thickness_mm" in out
     assert "1.5..20 mm" in out.replace("\u2009", " ")

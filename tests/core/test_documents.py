@@ -171,9 +171,11 @@ def changed(wps, **values):
         ('{"format": "anlage-wps", "version": 99}', "x.json: version 99 is newer than 1, the newest"),
         ('{"format": "anlage-wps", "version": 1, "ids": NaN}', "x.json: NaN is no number of JSON; write null"),
         ('{"format": "anlage-wps", "version": 1, "ids": 1, "ids": 2}', "x.json: the key ids comes twice; keep one"),
+        ('{"format": "anlage-wps", "version": ' + "9" * 5000 + "}", "x.json: no JSON"),
+        ("{" + ",".join(f'"k{n}": 1' for n in range(200_000)) + ',"k0": 2}', "x.json: the key k0 comes twice"),
         (" " * 20_000_001, "x.json: 20000001 characters are no anlage-wps; take another file"),
     ],
-    ids=range(10),
+    ids=range(12),
 )
 def test_a_text_that_is_no_document_gives_one_line_by_either_door(text, message):
     for door in (read_strict, read_mending):
@@ -231,6 +233,13 @@ def test_the_mending_door_opens_whatever_stands_in_a_field(scribble, name):
     if name not in ("format", "version"):
         mended, _ = read_mending(json.dumps({"format": "anlage-wps", "version": 1, name: scribble}), WPS)
         assert read_strict(write(mended), WPS) == mended
+
+
+def test_the_mending_door_is_not_held_up_by_a_hundred_thousand_flaws():
+    passes = [{"id": f"p{n}", "deposit": "gone", "colour": 1} for n in range(100_000)]
+    text = json.dumps({"format": "anlage-wps", "version": 1, "passes": passes})
+    mended, notices = read_mending(text, WPS)
+    assert (mended.passes, len(notices)) == ((), 100_001)
 
 
 def test_a_record_with_an_id_twice_is_refused():

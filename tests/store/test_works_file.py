@@ -119,6 +119,30 @@ def test_the_next_opener_writes_when_the_first_has_closed(works, path):
         assert second.can_write
 
 
+@pytest.mark.parametrize("read_only", [True, False])
+def test_what_a_killed_writer_left_half_done_is_undone(works, wps_id, path, tmp_path, read_only):
+    works.issue(wps_id, BODY, author="A. Maker", now=NOW)
+    works.close()
+    writer = sqlite3.connect(path)
+    writer.execute("PRAGMA cache_size = 1")  # pages go to the file before the commit
+    writer.execute("UPDATE documents SET title = 'half done'")
+    for n in range(200):
+        writer.execute("INSERT INTO documents VALUES (?, 'x', '', ?, 'now', NULL)", (str(n), "x" * 2000))
+    killed = tmp_path / "killed.anlage"
+    killed.write_bytes(path.read_bytes())
+    (tmp_path / "killed.anlage-journal").write_bytes((tmp_path / "ostrel.anlage-journal").read_bytes())
+    writer.close()
+    assert killed.read_bytes() != path.read_bytes()
+    with open_works(killed, read_only=read_only) as again:
+        assert [entry.title for entry in again.entries()] == ["Penstock shell"]
+        assert again.verify() == ()
+
+
+def test_half_a_surrogate_pair_that_was_typed_is_not_lost(works, wps_id):
+    works.save_draft(wps_id, Draft(BODY, {"header/title": "\ud83d"}), now=NOW)
+    assert works.draft(wps_id).pending == {"header/title": "\ud83d"}
+
+
 def test_a_file_in_a_folder_that_cannot_be_locked_opens_for_reading(works, path, monkeypatch):
     works.close()
     monkeypatch.setattr("anlage.store.lock.os.open", _refused)

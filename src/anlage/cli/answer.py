@@ -87,7 +87,7 @@ def shown(name: str, value: Interval | float | None) -> str:
     interval = value if isinstance(value, Interval) else Interval.single(value)
     kind = next((kind for ending, kind in _KINDS.items() if name.endswith(ending)), "")
     if not kind:
-        return " .. ".join(dict.fromkeys(f"{end:.4g}" for end in (interval.low, interval.high)))
+        return "..".join(dict.fromkeys(f"{end:.4g}" for end in (interval.low, interval.high)))
     si, us = (show_interval(interval, kind, system, unit_table()) for system in ("si", "us"))
     return si if si == us else f"{si}  ({us})"
 

@@ -82,6 +82,10 @@ def heat_input(arguments: Arguments) -> Answer:
     if speed and route in ("clock", "stopwatch"):
         values["travel_speed_mm_min"] = number_or_interval(speed)
         lines.append(("travel speed", shown("_mm_min", speed)))
+    if route == "clock":
+        length = _clock_length(arguments)
+        values["length_mm"] = number_or_interval(length)
+        lines.append(("length", f"{shown('_mm', length)}, the shorter way round"))
     sources = [Source("arc energy", source, "H"), efficiency_source]
     return Answer(values, lines, sources, notices)
 
@@ -136,15 +140,18 @@ def _corner(values: tuple[tuple[str, float], ...]) -> dict[str, float | None]:
 
 
 def _corner_lines(energy: EnergyRange) -> list[tuple[str, str]]:
-    kinds = {"volts": "voltage", "amps": "current", "energy_j": "energy", "power_w": "power", "length_mm": "length"}
-    lines = []
-    for name, corner in (("lowest at", energy.low), ("highest at", energy.high)):
-        parts = [
-            shown_single(value * 60, "speed") if key == "travel_speed_mm_s" else shown_single(value, kinds[key])
-            for key, value in corner.values
-        ]
-        lines.append((name, ", ".join(parts)))
-    return lines
+    ends = [("lowest at", energy.low), ("highest at", energy.high)]
+    if energy.low == energy.high:
+        ends = [("at", energy.low)]
+    return [(name, ", ".join(_corner_value(*entry) for entry in corner.values)) for name, corner in ends]
+
+
+def _corner_value(key: str, value: float) -> str:
+    if key == "travel_speed_mm_s":
+        return shown("_mm_min", value * 60)
+    if key == "length_mm":
+        return shown(key, value)
+    return shown_single(value, {"volts": "voltage", "amps": "current", "energy_j": "energy", "power_w": "power"}[key])
 
 
 def _efficiency(a: Arguments) -> tuple[float | None, Source, list[Notice]]:
@@ -267,7 +274,7 @@ def _metal(name: str, value: Interval | None) -> str:
     unit = "kg/m" if name.endswith("_kg_m") else "kg" if name.endswith("_kg") else ""
     if not unit or value is None:
         return shown(name, value)
-    return f"{' .. '.join(dict.fromkeys(f'{end:.3f}' for end in (value.low, value.high)))} {unit}"
+    return f"{'..'.join(dict.fromkeys(f'{end:.3f}' for end in (value.low, value.high)))} {unit}"
 
 
 def pipe_answer(arguments: Arguments) -> Answer:

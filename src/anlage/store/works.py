@@ -99,10 +99,12 @@ def open_works(path: Path, *, holder: str = "", read_only: bool = False, new: bo
     write = not read_only and lock.take(holder)
     try:
         return WorksFile(path, lock, write=write, new=new)
-    except sqlite3.OperationalError as fault:  # the file itself may not be written, though its folder may
+    except sqlite3.OperationalError as fault:
         lock.release()
-        if write and not new:
+        if write and not new:  # the file itself may not be written, though its folder may
             return open_works(path, read_only=True)
+        if not write and _recovered(path, lock, holder):
+            return open_works(path, holder=holder, read_only=True)
         raise damaged(path, fault) from fault
     except sqlite3.DatabaseError as fault:
         lock.release()
@@ -110,6 +112,21 @@ def open_works(path: Path, *, holder: str = "", read_only: bool = False, new: bo
     except FormatError:
         lock.release()
         raise
+
+
+def _recovered(path: Path, lock: WriterLock, holder: str) -> bool:
+    """Undo what a killed writer left half done, which a reader may not; return whether there was something to undo."""
+    if not path.with_name(path.name + "-journal").exists() or not lock.take(holder):
+        return False
+    try:
+        connection = connect(path, write=True)
+        connection.execute("SELECT count(*) FROM sqlite_master").fetchone()
+        connection.close()
+    except sqlite3.DatabaseError:
+        return False
+    finally:
+        lock.release()
+    return not path.with_name(path.name + "-journal").exists()
 
 
 class WorksFile:
@@ -235,7 +252,7 @@ class WorksFile:
         InputError : the file is open for reading only
         UnknownNameError : there is no such document
         """
-        pending = json.dumps(dict(draft.pending), ensure_ascii=False)
+        pending = json.dumps(dict(draft.pending))  # escaped: half a surrogate pair can be typed, and is not lost
         values = {"body": draft.body.encode(), "pending": pending, "saved_at": now}
         with self._writing() as connection:
             done = connection.execute(update(drafts).where(drafts.c.document_id == document_id).values(values))

@@ -34,11 +34,12 @@ def check_ids(elements: Iterable[Any], given: int) -> None:
     ------
     InputError : an id comes twice, or was never given
     """
-    ids = [element.id for element in elements]
-    for one in ids:
-        if ids.count(one) > 1:
-            raise InputError(f"the id {one} comes twice", where="ids", mend="give each its own id")
-    highest = max(map(number_of, ids), default=0)
+    seen: set[str] = set()
+    for element in elements:
+        if element.id in seen:
+            raise InputError(f"the id {element.id} comes twice", where="ids", mend="give each its own id")
+        seen.add(element.id)
+    highest = max(map(number_of, seen), default=0)
     if highest > given:
         raise InputError(f"{given} ids are given and {highest} is in use", where="ids", mend=f"write {highest}")
 
@@ -63,10 +64,9 @@ def mend_ids(raw: dict[str, Any], lists: Iterable[str]) -> list[Notice]:
         if name in raw:
             raw[name] = kept
     highest = max(map(number_of, seen), default=0)
-    given = raw.get("ids")
-    if isinstance(given, int) and given < highest:
+    given = raw.get("ids", 0)
+    if not isinstance(given, int) or given < highest:
         raw["ids"] = highest
-        notices.append(Notice("document.ids_raised", "ids", f"ids was {given} though {highest} is in use"))
-    elif not isinstance(given, int):
-        raw["ids"] = highest
+        text = f"ids was {shortened(repr(given))} though {highest} is the highest in use"
+        notices.append(Notice("document.ids_raised", "ids", text))
     return notices

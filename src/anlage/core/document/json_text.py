@@ -88,12 +88,12 @@ def _raw(text: str, kind: DocumentKind[Any], where: str) -> Raw:
         raise FormatError(f"{len(text)} characters are no {kind.format}", where=where, mend="take another file")
     try:
         raw = json.loads(text, parse_constant=_no_constant, object_pairs_hook=_no_twins)
-    except (json.JSONDecodeError, RecursionError) as fault:
+    except InputError as fault:
+        raise FormatError(fault.what, where=where, mend=fault.mend) from fault
+    except (ValueError, RecursionError) as fault:  # no JSON, a number of thousands of digits, brackets without end
         line = getattr(fault, "lineno", None)
         place = f"line {line}: " if line else ""
         raise FormatError(f"{place}no JSON", where=where, mend="take a file that Anlage wrote") from fault
-    except InputError as fault:
-        raise FormatError(fault.what, where=where, mend=fault.mend) from fault
     if not isinstance(raw, dict) or raw.get("format") != kind.format:
         found = shortened(str(raw.get("format"))) if isinstance(raw, dict) else "none"
         raise FormatError(f"the format is {found}", where=where, mend=f"take a file of format {kind.format}")
@@ -119,10 +119,11 @@ def _no_constant(name: str) -> float:
 
 
 def _no_twins(pairs: list[tuple[str, Any]]) -> Raw:
-    found = dict(pairs)
-    if len(found) < len(pairs):
-        twice = next(key for key, _ in pairs if [k for k, _ in pairs].count(key) > 1)
-        raise InputError(f"the key {shortened(twice)} comes twice", where="document", mend="keep one of them")
+    found: Raw = {}
+    for key, value in pairs:
+        if key in found:
+            raise InputError(f"the key {shortened(key)} comes twice", where="document", mend="keep one of them")
+        found[key] = value
     return found
 
 

@@ -60,11 +60,16 @@ def _mend(raw: dict[str, Any]) -> list[Notice]:
     """Leave out what has no id of its own, and passes whose deposit is gone."""
     notices = mend_ids(raw, ("deposits", "passes", "hold_points"))
     homes = {deposit["id"] for deposit in raw.get("deposits", ())}
-    lost = [each for each in raw.get("passes", ()) if each.get("deposit") not in homes]
-    for each in lost:
-        raw["passes"].remove(each)
-        text = f"pass {each['id']} belongs to no deposit and was left out"
-        notices.append(Notice("document.part_left_out", f"passes/{each['id']}", text))
+    passes, homed = raw.get("passes", []), []
+    for each in passes:
+        home = each.get("deposit")
+        if isinstance(home, str) and home in homes:
+            homed.append(each)
+        else:
+            text = f"pass {each['id']} belongs to no deposit and was left out"
+            notices.append(Notice("document.part_left_out", f"passes/{each['id']}", text))
+    if len(homed) < len(passes):
+        raw["passes"] = homed
     return notices
 
 
