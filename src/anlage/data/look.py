@@ -1,6 +1,7 @@
 """The look: colours of a theme and how each role is drawn, apart from `tables`, for who draws."""
 
 import tomllib
+from dataclasses import dataclass
 from functools import cache
 from typing import Any, Literal
 
@@ -19,11 +20,22 @@ def colours(theme: Theme) -> dict[str, str]:
     return dict(_table()[theme])
 
 
-def role_styles(theme: Theme) -> dict[str, tuple[str, str, float]]:
-    """Return fill, stroke (#RRGGBB or `none`) and stroke width [mm] of every role."""
+@dataclass(frozen=True, slots=True)
+class Style:
+    """How a role is drawn: colours as #RRGGBB or `none`, stroke width [mm] on paper."""
+
+    fill: str
+    stroke: str
+    width_mm: float
+    dashed: bool = False
+
+
+def role_styles(theme: Theme) -> dict[str, Style]:
+    """Return how every role is drawn."""
     tokens = {"": "none", **colours(theme)}
     return {
-        role: (tokens[row["fill"]], tokens[row["stroke"]], row["width_mm"]) for role, row in _table()["roles"].items()
+        role: Style(tokens[row["fill"]], tokens[row["stroke"]], row["width_mm"], row.get("dashed", False))
+        for role, row in _table()["roles"].items()
     }
 
 

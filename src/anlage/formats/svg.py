@@ -2,25 +2,17 @@
 
 import math
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from xml.sax.saxutils import escape, quoteattr
 
 from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text
+from anlage.data.look import Style
 
 Heat = Callable[[float], str]  # kJ/mm to #RRGGBB
 Paper = Callable[[Point], Point]  # work millimetres to paper millimetres, y down
 
 MARGIN_MM = 3.0
 FAMILY = "Source Sans 3, Noto Sans, sans-serif"
-
-
-@dataclass(frozen=True, slots=True)
-class Style:
-    """How a role is drawn: colours as #RRGGBB or `none`, stroke width [mm] on paper."""
-
-    fill: str
-    stroke: str
-    width_mm: float
 
 
 def svg(picture: DisplayList, styles: Mapping[str, Style], *, ground: str = "none", heat: Heat | None = None) -> str:
@@ -79,7 +71,8 @@ def _outline(points: Iterable[Point], *, closed: bool) -> str:
 
 def _pen(style: Style, *, closed: bool) -> str:
     fill = style.fill if closed else "none"
-    return f'fill="{fill}" stroke="{style.stroke}" stroke-width="{style.width_mm:g}" stroke-linejoin="round"'
+    dashes = ' stroke-dasharray="1.6 1.2"' if style.dashed else ""
+    return f'fill="{fill}" stroke="{style.stroke}" stroke-width="{style.width_mm:g}" stroke-linejoin="round"{dashes}'
 
 
 def _marker(marker: Marker, style: Style, at: Point) -> str:

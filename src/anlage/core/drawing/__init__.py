@@ -1,21 +1,27 @@
-"""Pictures as values: display lists of the section of a joint, for every renderer."""
+"""Pictures as values: display lists of the section, the stack of beads and the operating window, for every renderer."""
 
-from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
-from anlage.core.drawing.operating_window import Axes, PassBox, operating_window
-from anlage.core.drawing.section import Show, section
+from anlage.core.drawing.bead_stack import Layer, bead_stack
+from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds, fitted
+from anlage.core.drawing.operating_window import Axes, PassBox, Plane, operating_window
+from anlage.core.drawing.section import Show, grip, section
 
 __all__ = [
     "Axes",
     "DisplayList",
     "Item",
+    "Layer",
     "Marker",
     "Measure",
     "PassBox",
     "Path",
+    "Plane",
     "Point",
     "Show",
     "Text",
+    "bead_stack",
     "bounds",
+    "fitted",
+    "grip",
     "operating_window",
     "section",
 ]

@@ -19,6 +19,12 @@ class Label:
 
     text: str
     target: str
+    stated: bool = True
+
+    @property
+    def role(self) -> str:
+        """How it is drawn: as a value, or as the name of what is not stated."""
+        return "value" if self.stated else "unstated"
 
 
 def linear(start: Point, end: Point, label: Label, *, offset_mm: float, scale: float) -> Iterator[Item]:
@@ -50,10 +56,10 @@ def linear(start: Point, end: Point, label: Label, *, offset_mm: float, scale: f
     if abs(math.cos(along)) < 0.5:  # upright: the value stands beside the line, away from the work
         anchor: Anchor = "end" if normal[0] * side < 0 else "start"
         place = (-VALUE_MM if anchor == "end" else VALUE_MM, -1.0)
-        yield Text(role="value", at=middle, text=label.text, anchor=anchor, offset_mm=place, target=label.target)
+        yield Text(role=label.role, at=middle, text=label.text, anchor=anchor, offset_mm=place, target=label.target)
     else:
         lift = 1.2 if normal[1] * side > 0 else -3.6
-        yield Text(role="value", at=middle, text=label.text, offset_mm=(0.0, lift), target=label.target)
+        yield Text(role=label.role, at=middle, text=label.text, offset_mm=(0.0, lift), target=label.target)
 
 
 def _line(first: Point, last: Point, along: float, *, narrow: bool, scale: float) -> Iterator[Item]:
@@ -79,4 +85,4 @@ def angular(apex: Point, label: Label, *, from_deg: float, to_deg: float, radius
     yield Path(role="dimension", points=points)
     yield Marker(role="dimension", at=points[0], kind="arrow", direction_deg=from_deg - 90)
     yield Marker(role="dimension", at=points[-1], kind="arrow", direction_deg=to_deg + 90)
-    yield Text(role="value", at=points[steps // 2], text=label.text, offset_mm=(0.0, 1.2), target=label.target)
+    yield Text(role=label.role, at=points[steps // 2], text=label.text, offset_mm=(0.0, 1.2), target=label.target)

@@ -72,6 +72,32 @@ class DisplayList:
         return frozenset(item.target for item in self.items if item.target)
 
 
+def fitted(make: Callable[[float], DisplayList], width_mm: float, height_mm: float) -> DisplayList:
+    """Return the picture at the scale at which it just fits a sheet.
+
+    What is drawn in paper millimetres does not grow with the scale, so the size on paper is a straight line over it:
+    two pictures tell it, a third is the answer.
+
+    Parameters
+    ----------
+    make : draws the picture for a scale
+    width_mm, height_mm : room on paper [mm]
+    """
+    scale = 1.0
+    for _ in range(2):
+        sizes = [_paper_size(make(each)) for each in (scale, 2 * scale)]
+        room = ((width_mm, sizes[0][0], sizes[1][0]), (height_mm, sizes[0][1], sizes[1][1]))
+        growth = [(there, (two - one) / scale, 2 * one - two) for there, one, two in room]
+        fits = [(there - fixed) / slope for there, slope, fixed in growth if slope > 0]
+        scale = max(min(fits, default=1.0), 0.02)
+    return make(scale)
+
+
+def _paper_size(picture: DisplayList) -> Point:
+    (left, low), (right, high) = picture.low, picture.high
+    return ((right - left) * picture.scale, (high - low) * picture.scale)
+
+
 def bounds(items: Iterable[Item], scale: float, measure: Measure) -> tuple[Point, Point]:
     """Return the corners of the work that the items cover, texts and markers with their size on paper.
 

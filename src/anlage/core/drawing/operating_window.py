@@ -8,7 +8,7 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from anlage.core.drawing.display import DisplayList, Item, Measure, Path, Point, Text, bounds
+from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
 from anlage.core.ranges import Interval
 
 # Energies for which a line may be drawn, in the reader's unit; common practice is read off in such steps.
@@ -20,12 +20,16 @@ LABEL_MM, PLATE_MM = 2.8, 3.8  # height of a label, and of the plate that keeps 
 
 @dataclass(frozen=True, slots=True)
 class PassBox:
-    """One pass over its whole stated range: speed [mm/min], power U·I [W], and the label that stands in its box."""
+    """One pass over its whole stated range: speed [mm/min], power U·I [W], and the label that stands in its box.
+
+    A chosen one has handles at its sides, for its speed, and at its ends, for its current.
+    """
 
     target: str
     label: str
     travel_speed_mm_min: Interval
     power_w: Interval
+    chosen: bool = False
 
     @property
     def arc_energy_kj_mm(self) -> Interval:
@@ -45,7 +49,7 @@ class Axes:
 
 
 @dataclass(frozen=True, slots=True)
-class _Plot:
+class Plane:
     """The plot on paper: the highest speed [mm/min] and power [W] at its far corner, and its size [mm]."""
 
     speed: float
@@ -53,28 +57,37 @@ class _Plot:
     width: float
     height: float
 
+    @classmethod
+    def around(cls, passes: Sequence[PassBox], size_mm: Point) -> "Plane":
+        """Return a plane with room for some passes; without passes one of common settings."""
+        fastest = max((each.travel_speed_mm_min.high for each in passes), default=400.0)
+        strongest = max((each.power_w.high for each in passes), default=5000.0)
+        return cls(fastest * 1.15, strongest * 1.2, *size_mm)
+
     def at(self, speed: float, power: float) -> Point:
+        """Return where a speed [mm/min] and a power [W] lie on paper [mm]."""
         return (speed / self.speed * self.width, power / self.power * self.height)
 
+    def read(self, point: Point) -> Point:
+        """Return the speed [mm/min] and the power [W] at a point on paper [mm]."""
+        return (point[0] / self.width * self.speed, point[1] / self.height * self.power)
 
-def operating_window(passes: Sequence[PassBox], axes: Axes, *, size_mm: Point, measure: Measure) -> DisplayList:
-    """Return the operating window of some passes; without passes an empty plane of common settings.
+
+def operating_window(passes: Sequence[PassBox], axes: Axes, plot: Plane, measure: Measure) -> DisplayList:
+    """Return the operating window of some passes.
 
     Parameters
     ----------
     passes : the passes whose speed and power are stated, in order
     axes : the reader's units
-    size_mm : width and height of the plot on paper [mm]
+    plot : the plane they are drawn on
     measure : measures a text, for the corners of the picture
     """
-    fastest = max((each.travel_speed_mm_min.high for each in passes), default=400.0)
-    strongest = max((each.power_w.high for each in passes), default=5000.0)
-    plot = _Plot(fastest * 1.15, strongest * 1.2, *size_mm)
     items = (*_lines(plot, axes), *_scales(plot, axes), *_boxes(plot, passes, measure))
     return DisplayList(items, 1.0, *bounds(items, 1.0, measure))
 
 
-def _boxes(plot: _Plot, passes: Sequence[PassBox], measure: Measure) -> Iterator[Item]:
+def _boxes(plot: Plane, passes: Sequence[PassBox], measure: Measure) -> Iterator[Item]:
     """Yield all fills, then all outlines, then the labels, so that no pass hides that another lies under it."""
     corners = [_corners(plot, each) for each in passes]
     for each, points in zip(passes, corners, strict=True):
@@ -87,15 +100,30 @@ def _boxes(plot: _Plot, passes: Sequence[PassBox], measure: Measure) -> Iterator
         plate = ((x, y), (x + width, y), (x + width, y + PLATE_MM), (x, y + PLATE_MM))
         yield Path(role="plate", points=plate, closed=True, target=each.target)
         yield Text(role="value", at=(x + 0.8, y + 1.0), text=each.label, anchor="start", target=each.target)
+    for each, points in zip(passes, corners, strict=True):
+        if each.chosen:
+            yield from _handles(each.target, points)
 
 
-def _corners(plot: _Plot, each: PassBox) -> tuple[Point, ...]:
+def _handles(target: str, corners: Sequence[Point]) -> Iterator[Item]:
+    (left, low), (right, _), (_, high), _ = corners
+    ends = {
+        "travel_speed_mm_min/low": (left, (low + high) / 2),
+        "travel_speed_mm_min/high": (right, (low + high) / 2),
+        "current_a/low": ((left + right) / 2, low),
+        "current_a/high": ((left + right) / 2, high),
+    }
+    for end, at in ends.items():
+        yield Marker(role="handle", at=at, kind="handle", target=f"{target}/{end}")
+
+
+def _corners(plot: Plane, each: PassBox) -> tuple[Point, ...]:
     left, low = plot.at(each.travel_speed_mm_min.low, each.power_w.low)
     right, high = plot.at(each.travel_speed_mm_min.high, each.power_w.high)
     return ((left, low), (right, low), (right, high), (left, high))
 
 
-def _lines(plot: _Plot, axes: Axes) -> Iterator[Item]:
+def _lines(plot: Plane, axes: Axes) -> Iterator[Item]:
     """Yield lines of equal energy, far enough apart on paper, each named where it leaves the plot."""
     last = math.inf
     for number in LINES:
@@ -113,7 +141,7 @@ def _lines(plot: _Plot, axes: Axes) -> Iterator[Item]:
     yield Text(role="tick", at=(plot.width, plot.height), text=axes.energy_unit, anchor="end", offset_mm=(8.0, 5.0))
 
 
-def _scales(plot: _Plot, axes: Axes) -> Iterator[Item]:
+def _scales(plot: Plane, axes: Axes) -> Iterator[Item]:
     corners = ((0.0, plot.height), (0.0, 0.0), (plot.width, 0.0))
     yield Path(role="axis", points=corners)
     for speed in _steps(plot.speed / axes.mm_min_per_unit):

@@ -5,26 +5,37 @@ from collections.abc import Callable, Iterator
 
 from anlage.core.drawing.dimension import HANDLE_MM, Label, angular, linear
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, bounds
-from anlage.core.joint import Preparation
+from anlage.core.joint import Preparation, Sketch
 
 Show = Callable[[float, str], str]  # value, kind of quantity -> text with unit
+_Said = Callable[[float, str, str], Label]  # value, kind of quantity, field of the joint
 
 SIDE = 1.6  # plate shown beside the groove, in thicknesses
 BACKING = 0.45  # thickness of the drawn backing bar, in thicknesses; a picture, not a size
 
 
-def section(joint: Preparation, *, scale: float, show: Show, measure: Measure) -> DisplayList:
-    """Return the section of a joint without faults, with its dimensions.
+def section(sketch: Sketch, *, scale: float, show: Show, measure: Measure) -> DisplayList:
+    """Return the section of a joint without faults, with its dimensions; ghosts of its fit-up where it has any.
 
     Parameters
     ----------
-    joint : the preparation
+    sketch : the preparation; a dimension that is not stated says so instead of a value
     scale : paper millimetres per work millimetre
     show : writes a value with its unit, in the reader's system
     measure : measures a text, for the corners of the picture
     """
-    items = (*_metal(joint), *_dimensions(joint, scale, show), *_edges(joint))
+    joint = sketch.preparation
+
+    def said(value: float, kind: str, field: str) -> Label:
+        stated = field not in sketch.unstated
+        return Label(show(value, kind) if stated else _spoken(field), f"joint/{field}", stated=stated)
+
+    items = (*metal(joint), *_ghosts(sketch), *_dimensions(joint, scale, said), *edges(joint))
     return DisplayList(items, scale, *bounds(items, scale, measure))
+
+
+def _spoken(field: str) -> str:
+    return field.rpartition("_")[0].replace("_", " ")
 
 
 def _member(joint: Preparation) -> tuple[Point, ...]:
@@ -35,7 +46,8 @@ def _member(joint: Preparation) -> tuple[Point, ...]:
     return (*edge, (far, top), (far, 0.0))
 
 
-def _metal(joint: Preparation) -> Iterator[Item]:
+def metal(joint: Preparation) -> Iterator[Item]:
+    """Yield backing, both members, the groove and the cap as areas."""
     top, right = joint.thickness_mm, _member(joint)
     if joint.kind.endswith("backing"):
         reach, depth = joint.root_opening_mm / 2 + top, -BACKING * top
@@ -48,7 +60,16 @@ def _metal(joint: Preparation) -> Iterator[Item]:
         yield Path(role="cap", points=_cap(joint), closed=True, target="joint/reinforcement_mm")
 
 
-def _edges(joint: Preparation) -> Iterator[Item]:
+def _ghosts(sketch: Sketch) -> Iterator[Item]:
+    """Yield the groove faces of the tightest and the widest fit-up."""
+    for ghost in sketch.ghosts:
+        half, wide, top = ghost.root_opening_mm / 2, ghost.face_width_mm / 2, ghost.thickness_mm
+        face = ((half, 0.0), (half, top if ghost.is_square else ghost.root_face_mm), (wide, top))
+        yield Path(role="ghost", points=face)
+        yield Path(role="ghost", points=_mirrored(face))
+
+
+def edges(joint: Preparation) -> Iterator[Item]:
     """Yield the outlines of both members last, so that no other line is drawn over them."""
     for points in (_member(joint), _mirrored(_member(joint))):
         yield Path(role="edge", points=points, closed=True)
@@ -65,32 +86,60 @@ def _cap(joint: Preparation) -> tuple[Point, ...]:
     return tuple((x, joint.thickness_mm + height * (1 - (x / half) ** 2 if half else 0.0)) for x in places)
 
 
-def _dimensions(joint: Preparation, scale: float, show: Show) -> Iterator[Item]:
+def _dimensions(joint: Preparation, scale: float, said: _Said) -> Iterator[Item]:
     half, wide, top = joint.root_opening_mm / 2, joint.face_width_mm / 2, joint.thickness_mm
     far = wide + SIDE * top
     below = -BACKING * top if joint.kind.endswith("backing") else 0.0
 
-    def label(value: float, field: str) -> Label:
-        return Label(show(value, "length"), f"joint/{field}")
-
-    opening = label(joint.root_opening_mm, "root_opening_mm")
+    opening = said(joint.root_opening_mm, "length", "root_opening_mm")
     yield from linear((-half, 0.0), (half, 0.0), opening, offset_mm=below * scale - 7.0, scale=scale)
-    thickness = label(top, "thickness_mm")
+    thickness = said(top, "length", "thickness_mm")
     yield from linear((far, 0.0), (far, top), thickness, offset_mm=-6.0, scale=scale)
-    if joint.root_face_mm:
-        face = label(joint.root_face_mm, "root_face_mm")
-        yield from linear((-far, 0.0), (-far, joint.root_face_mm), face, offset_mm=6.0, scale=scale)
-    if joint.reinforcement_mm:
-        cap, aside = label(joint.reinforcement_mm, "reinforcement_mm"), (wide + 0.5 * top) * scale
-        yield from linear((0.0, top), (0.0, top + joint.reinforcement_mm), cap, offset_mm=aside, scale=scale)
     if not joint.is_square:
-        yield from _groove_angle(joint, scale, show)
+        face = said(joint.root_face_mm, "length", "root_face_mm")
+        yield from linear((-far, 0.0), (-far, joint.root_face_mm), face, offset_mm=6.0, scale=scale)
+    cap, aside = said(joint.reinforcement_mm, "length", "reinforcement_mm"), (wide + 0.5 * top) * scale
+    yield from linear((0.0, top), (0.0, top + joint.reinforcement_mm), cap, offset_mm=aside, scale=scale)
+    if not joint.is_square:
+        yield from _groove_angle(joint, scale, said)
 
 
-def _groove_angle(joint: Preparation, scale: float, show: Show) -> Iterator[Item]:
-    """Yield the included angle about the point where both faces would meet, its arc above the plate and the cap."""
+def groove_apex(joint: Preparation) -> Point:
+    """Return the point where both faces of a V would meet, about which its angle is measured."""
     tangent = math.tan(math.radians(joint.groove_angle_deg / 2))
-    apex = (0.0, joint.root_face_mm - joint.root_opening_mm / 2 / tangent)
+    return (0.0, joint.root_face_mm - joint.root_opening_mm / 2 / tangent)
+
+
+def grip(joint: Preparation, field: str, at: Point) -> float:
+    """Return the value of a dimension whose handle stands at a point; differences of it are what a drag adds.
+
+    Parameters
+    ----------
+    joint : the preparation at the start of the drag
+    field : name of the dimension
+    at : a point of the work [mm]
+
+    Returns
+    -------
+    float : [mm], or [°] for the groove angle
+
+    Examples
+    --------
+    >>> v = Preparation(kind="single-v", thickness_mm=10, root_opening_mm=3, groove_angle_deg=60)
+    >>> grip(v, "root_opening_mm", (2.5, 0)) - grip(v, "root_opening_mm", (1.5, 0))
+    2.0
+    """
+    if field == "root_opening_mm":  # the joint stays centred on its opening: the handle goes half the way
+        return 2 * at[0]
+    if field == "groove_angle_deg":
+        apex = groove_apex(joint)
+        return 2 * math.degrees(math.atan2(at[0] - apex[0], at[1] - apex[1]))
+    return at[1]
+
+
+def _groove_angle(joint: Preparation, scale: float, said: _Said) -> Iterator[Item]:
+    """Yield the included angle about the point where both faces would meet, its arc above the plate and the cap."""
+    apex = groove_apex(joint)
     radius = joint.thickness_mm + joint.reinforcement_mm - apex[1] + 9.0 / scale
     radius /= math.cos(math.radians(min(joint.groove_angle_deg, 100.0) / 4))
     sides = (90 - joint.groove_angle_deg / 2, 90 + joint.groove_angle_deg / 2)
@@ -98,7 +147,7 @@ def _groove_angle(joint: Preparation, scale: float, show: Show) -> Iterator[Item
         reach = (radius * math.cos(math.radians(side)), apex[1] + radius * math.sin(math.radians(side)))
         corner = (math.copysign(joint.face_width_mm / 2, reach[0]), joint.thickness_mm)
         yield Path(role="extension", points=(corner, reach))
-    label = Label(show(joint.groove_angle_deg, "angle"), "joint/groove_angle_deg")
+    label = said(joint.groove_angle_deg, "angle", "groove_angle_deg")
     yield from angular(apex, label, from_deg=sides[0], to_deg=sides[1], radius=radius)
     handle = radius + HANDLE_MM / scale
     place = (apex[0] + handle * math.cos(math.radians(sides[0])), apex[1] + handle * math.sin(math.radians(sides[0])))

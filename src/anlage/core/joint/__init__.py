@@ -1,7 +1,7 @@
 """Joints: parametric preparations, what is impossible in them, and how much metal they take."""
 
 from anlage.core.joint.metal import STEEL_G_CM3, JointMetal, area_and_centroid, joint_metal
-from anlage.core.joint.preparation import KINDS, Kind, Point, Preparation, faults
+from anlage.core.joint.preparation import KINDS, Kind, Point, Preparation, Sketch, faults
 
 __all__ = [
     "KINDS",
@@ -10,6 +10,7 @@ __all__ = [
     "Kind",
     "Point",
     "Preparation",
+    "Sketch",
     "area_and_centroid",
     "faults",
     "joint_metal",

@@ -67,6 +67,24 @@ class Preparation:
         return ((-half, 0.0), (half, 0.0), (half, land), (wide, top), (-wide, top), (-half, land))
 
 
+@dataclass(frozen=True, slots=True)
+class Sketch:
+    """A preparation as far as it is stated.
+
+    Parameters
+    ----------
+    preparation : what is drawn; a dimension in `unstated` has the proportion of a picture, not a value
+    unstated : names of the dimensions that are not stated
+    incomplete : whether one of them is needed before anything can be worked out
+    ghosts : the tightest and the widest fit-up, where tolerances are stated
+    """
+
+    preparation: Preparation
+    unstated: frozenset[str] = frozenset()
+    incomplete: bool = False
+    ghosts: tuple[Preparation, ...] = ()
+
+
 def faults(preparation: Preparation) -> tuple[InputError, ...]:
     """Return everything that is impossible in a preparation, in the order of its fields.
 

@@ -1,5 +1,6 @@
 """Procedures: the WPS as a frozen value, and the parts it shares with records."""
 
+from anlage.core.procedure.energy import pass_energy, pass_power
 from anlage.core.procedure.parts import (
     Deposit,
     Header,
@@ -12,6 +13,7 @@ from anlage.core.procedure.parts import (
     Pwht,
     Technique,
 )
+from anlage.core.procedure.preparation import clashes, sketch_of
 from anlage.core.procedure.wps import WPS, StatedRange, Wps, moved_pass, with_deposit, with_pass, without_pass
 
 __all__ = [
@@ -28,7 +30,11 @@ __all__ = [
     "StatedRange",
     "Technique",
     "Wps",
+    "clashes",
     "moved_pass",
+    "pass_energy",
+    "pass_power",
+    "sketch_of",
     "with_deposit",
     "with_pass",
     "without_pass",

@@ -1,0 +1,138 @@
+"""The open works file: its documents as drafts, each edit on its way to the disk within a second."""
+
+import re
+from collections.abc import Callable, Iterable
+from pathlib import Path
+from types import MappingProxyType
+
+from anlage.core.document import Part, read_mending, with_, write
+from anlage.core.errors import InputError
+from anlage.core.procedure import WPS, Header, Wps
+from anlage.core.results import Notice
+from anlage.session.draft import Working
+from anlage.store import Draft, Entry, Saver, WorksFile, create_works, open_works
+
+FIRST_NUMBER = "WPS-001"
+
+
+class OpenWorks:
+    """One works file while it is open.
+
+    Parameters
+    ----------
+    path : the file; made when it does not exist
+    now : gives the time as ISO 8601 in UTC
+    failed : called with the fault, on the writer thread, when a draft could not be saved
+    holder : the name that a second opener is told
+
+    Raises
+    ------
+    FormatError : the file cannot be opened or made; it is left as it was
+    """
+
+    def __init__(
+        self, path: Path, *, now: Callable[[], str], failed: Callable[[Exception], None], holder: str = ""
+    ) -> None:
+        self._file: WorksFile = open_works(path, holder=holder) if path.exists() else create_works(path, holder=holder)
+        self._now = now
+        self._saver = Saver(failed)
+
+    @property
+    def path(self) -> Path:
+        """Where the file lies."""
+        return self._file.path
+
+    @property
+    def can_write(self) -> bool:
+        """Whether edits can be saved; False when another program writes in it."""
+        return self._file.can_write
+
+    @property
+    def held_by(self) -> str:
+        """Who else writes in it."""
+        return self._file.held_by
+
+    def entries(self, kind: str = "wps") -> tuple[Entry, ...]:
+        """Return the documents of a kind, in the order they were made."""
+        return tuple(entry for entry in self._file.entries() if entry.kind == kind)
+
+    def read(self, document_id: str) -> tuple[Working, tuple[Notice, ...]]:
+        """Return a procedure's draft, and what had to be mended in it.
+
+        Raises
+        ------
+        UnknownNameError : there is no such document
+        FormatError : what is saved is no procedure, or one of a newer version
+        """
+        draft = self._file.draft(document_id)
+        wps, notices = read_mending(draft.body, WPS)
+        return Working(wps, MappingProxyType(dict(draft.pending))), notices
+
+    def add(self, document: Part, kind: str = "wps") -> str:
+        """Add a document and return its id.
+
+        Raises
+        ------
+        InputError : the file is open for reading only
+        """
+        header: Header = document.header  # type: ignore[attr-defined]
+        return self._file.add(kind, write(document), now=self._now(), number=header.number, title=header.title)
+
+    def save(self, document_id: str, working: Working) -> None:
+        """Save a draft soon: 300 ms after the last edit, within a second of the first unsaved one."""
+        header = working.wps.header
+
+        def saving() -> None:
+            draft = Draft(write(working.wps), working.pending)
+            self._file.save_draft(document_id, draft, now=self._now(), number=header.number, title=header.title)
+
+        self._saver.put(document_id, saving)
+
+    def flush(self) -> None:
+        """Save everything that waits, now."""
+        self._saver.flush()
+
+    def close(self) -> None:
+        """Save what waits and close the file."""
+        self._saver.close()
+        self._file.close()
+
+    def delete(self, document_id: str) -> None:
+        """Put a document away; it can be brought back."""
+        self._saver.flush()
+        self._file.delete(document_id, now=self._now())
+
+    def restore(self, document_id: str) -> None:
+        """Bring a document back."""
+        self._file.restore(document_id)
+
+
+def new_wps(entries: Iterable[Entry]) -> Wps:
+    """Return a new procedure under the next free number."""
+    return with_(Wps(), header=Header(number=next_number([entry.number for entry in entries])))
+
+
+def next_number(taken: Iterable[str]) -> str:
+    """Return the next free number after the last one taken, counted up in its own style.
+
+    Examples
+    --------
+    >>> next_number(["GATE-7", "GATE-09"]), next_number([])
+    ('GATE-10', 'WPS-001')
+    """
+    names = [name for name in taken if re.search(r"\d", name)]
+    if not names:
+        return FIRST_NUMBER
+    candidate = names[-1]
+    while candidate in names:
+        *_, last = re.finditer(r"\d+", candidate)
+        counted = f"{int(last[0]) + 1:0{len(last[0])}d}"
+        candidate = f"{candidate[: last.start()]}{counted}{candidate[last.end() :]}"
+    return candidate
+
+
+def number_clash(number: str, own_id: str, entries: Iterable[Entry]) -> InputError | None:
+    """Return why a number cannot be used: another document of the file has it; `None` when it is free."""
+    if any(entry.number == number and entry.id != own_id for entry in entries):
+        return InputError(f"{number} is another procedure's", where="number", mend="choose another number")
+    return None
