@@ -4,9 +4,9 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 STAMP := $(VENV)/.stamp
-export QT_QPA_PLATFORM ?= offscreen
+test bench screenshots: export QT_QPA_PLATFORM = offscreen
 
-.PHONY: help test check bench lock clean
+.PHONY: help demo test check bench screenshots lock clean
 .DEFAULT_GOAL := help
 
 help: ## list the targets
@@ -19,6 +19,14 @@ $(STAMP): requirements.lock pyproject.toml tools/machine.py
 	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
 	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
 	@touch $(STAMP)
+
+demo: $(STAMP) ## open the application on the demo
+	@$(BIN)/python tools/machine.py screen
+	@$(BIN)/anlage demo
+
+screenshots: $(STAMP) ## renew the pictures in docs/screenshots
+	@$(BIN)/python tools/machine.py offscreen
+	@$(BIN)/anlage screenshots docs/screenshots
 
 test: $(STAMP) ## run all tests headless
 	@$(BIN)/python tools/machine.py offscreen

@@ -5,8 +5,8 @@ import os
 import pytest
 from hypothesis import settings
 
-from anlage.data import catalogue, unit_table, vocabulary
 from anlage.data.code_packs import code_pack
+from anlage.data.tables import catalogue, unit_table, vocabulary
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 

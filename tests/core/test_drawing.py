@@ -12,8 +12,8 @@ from anlage.core.drawing import Axes, DisplayList, Marker, PassBox, Path, Plane,
 from anlage.core.joint import Preparation, Sketch
 from anlage.core.quantities import show
 from anlage.core.ranges import Interval
-from anlage.data import unit_table
 from anlage.data.look import colours, heat_colour, role_styles, temper_ramp
+from anlage.data.tables import unit_table
 from anlage.formats.svg import svg
 
 V = Preparation(

@@ -8,7 +8,7 @@ from anlage.core.errors import InputError
 from anlage.core.heat import clock_arc, clock_position, run_out, travel_speed_range
 from anlage.core.joint import Preparation, faults, joint_metal
 from anlage.core.ranges import Interval
-from anlage.data import run_out_factors
+from anlage.data.tables import run_out_factors
 
 V = {"kind": "single-v", "thickness_mm": 10.0, "root_opening_mm": 3.0, "root_face_mm": 1.0, "groove_angle_deg": 60.0}
 

@@ -19,7 +19,7 @@ from anlage.core.heat import (
     thermal_efficiency,
 )
 from anlage.core.ranges import Interval
-from anlage.data import efficiencies, run_out_factors
+from anlage.data.tables import efficiencies, run_out_factors
 
 IN = 25.4
 

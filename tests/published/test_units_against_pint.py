@@ -4,7 +4,7 @@ import pint
 import pytest
 
 from anlage.core.quantities import parse
-from anlage.data import unit_table
+from anlage.data.tables import unit_table
 
 # How pint spells the units that the trade spells otherwise.
 SPELLED = {

@@ -9,7 +9,7 @@ from typing import Any
 from anlage.core.quantities import show, show_interval
 from anlage.core.ranges import Choices, Interval, Numbers, Range, is_any, is_none
 from anlage.core.results import Notice, Source
-from anlage.data import unit_table
+from anlage.data.tables import unit_table
 
 DIGITS = 9  # significant; hides the noise of binary fractions, loses nothing anybody measures
 _KINDS = {"_kj_mm": "heat_input", "_mm_min": "speed", "_mm2": "area", "_mm": "length", "_c": "temperature",

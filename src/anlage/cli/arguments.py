@@ -6,7 +6,7 @@ from typing import TypeVar
 from anlage.core.errors import InputError, UnknownNameError, shortened
 from anlage.core.quantities import read
 from anlage.core.ranges import Interval
-from anlage.data import unit_table, vocabulary
+from anlage.data.tables import unit_table, vocabulary
 
 Value = TypeVar("Value")
 

@@ -22,7 +22,7 @@ from anlage.core.heat import (
 )
 from anlage.core.ranges import Interval, over_corners
 from anlage.core.results import Notice, Source
-from anlage.data import catalogue, efficiencies, run_out_factors
+from anlage.data.tables import catalogue, efficiencies, run_out_factors
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,7 +13,7 @@ from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.quantities.units import System
 from anlage.core.ranges import ANY, Interval, Range, is_any, is_none
 from anlage.core.results import Notice, Source
-from anlage.data import catalogue, vocabulary
+from anlage.data.tables import catalogue, vocabulary
 from anlage.session.what_if import Bought, StatedCoupon, StatedCouponDeposit, WhatIf, what_if
 
 KEYS = (

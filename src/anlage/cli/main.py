@@ -13,7 +13,7 @@ if TYPE_CHECKING:
     from anlage.cli.answer import Answer
 
 BAD_INPUT = 2
-COMMANDS = ("calc", "coupon", "verify")
+COMMANDS = ("calc", "coupon", "verify", "demo", "screenshots")
 
 
 class _Parser(argparse.ArgumentParser):
@@ -58,6 +58,13 @@ def parser() -> argparse.ArgumentParser:
     coupon.add_argument("--code", required=True, help="the code, with edition if not the newest: asme-ix:2019")
     _add_words(coupon)
 
+    demo = _command(commands, "demo", _demo, "open the demo in the window")
+    demo.add_argument("--reset", action="store_true", help="make it anew; the old one is kept beside it")
+
+    shots = _command(commands, "screenshots", _screenshots, "take a picture of every place of the demo")
+    shots.add_argument("folder", metavar="DIR", help="where the pictures go; made when it is not there")
+    _add_json(shots)
+
     verify = _command(commands, "verify", _verify, "prove that the issued revisions of a works file never changed")
     verify.add_argument("file", metavar="FILE", help="a works file, NAME.anlage")
     _add_json(verify)
@@ -67,7 +74,7 @@ def parser() -> argparse.ArgumentParser:
 def _command(
     commands: "argparse._SubParsersAction[_CommandParser]",
     name: str,
-    answer: "Callable[[argparse.Namespace], Answer]",
+    answer: "Callable[[argparse.Namespace], Answer | int]",
     what: str,
 ) -> argparse.ArgumentParser:
     command = commands.add_parser(name, help=what, description=f"{what[0].upper()}{what[1:]}.", allow_abbrev=False)
@@ -103,17 +110,38 @@ def _verify(arguments: argparse.Namespace) -> "Answer":
     return verify_answer(arguments.file)
 
 
+def _demo(arguments: argparse.Namespace) -> int:
+    from anlage.cli.window import open_demo
+
+    return open_demo(reset=arguments.reset)
+
+
+def _screenshots(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.window import screenshots_answer
+
+    return screenshots_answer(arguments.folder)
+
+
 def run(words: Sequence[str] | None = None) -> int:
-    """Run the command and return its exit status: the answer's, or 2 with one line on standard error for bad input."""
+    """Run the command and return its exit status: the answer's, or 2 with one line on standard error for bad input.
+
+    Without a word the window opens on the works file that was open last.
+    """
     words = sys.argv[1:] if words is None else words
     try:
         if words and not words[0].startswith("-") and words[0] not in COMMANDS:
             raise UnknownNameError(words[0], COMMANDS, where="anlage")
+        if not words:
+            from anlage.cli.window import open_last
+
+            return open_last()
         arguments = parser().parse_args(words)
         answer = arguments.answer(arguments)
     except AnlageError as refusal:
         print(refusal, file=sys.stderr)
         return BAD_INPUT
+    if isinstance(answer, int):
+        return answer
     print(answer.as_json() if arguments.as_json else answer.as_table())
     return int(answer.status)
 

@@ -1,5 +1,1 @@
-"""The tables that ship with Anlage: this layer finds the files, `core` reads their text."""
-
-from anlage.data.tables import catalogue, efficiencies, run_out_factors, unit_table, vocabulary
-
-__all__ = ["catalogue", "efficiencies", "run_out_factors", "unit_table", "vocabulary"]
+"""The tables, fonts and looks that ship with Anlage: this layer finds the files, `core` reads their text."""

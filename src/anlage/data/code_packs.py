@@ -7,7 +7,8 @@ from anlage.core.codes.derive import LowerTransformation, read_lower_transformat
 from anlage.core.codes.loader import read_pack
 from anlage.core.codes.pack import Pack
 from anlage.core.errors import UnknownNameError
-from anlage.data.tables import FOLDER, catalogue, text_of
+from anlage.data.files import FOLDER, text_of
+from anlage.data.tables import catalogue
 
 
 @cache

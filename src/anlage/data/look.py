@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any, Literal
 
-from anlage.data.tables import text_of
+from anlage.data.files import FOLDER, text_of
 
 Theme = Literal["light", "dark"]
+FONTS = (FOLDER / "fonts/SourceSans3-Regular.ttf", FOLDER / "fonts/SourceSans3-Semibold.ttf")
 
 
 @cache

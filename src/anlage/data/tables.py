@@ -1,19 +1,12 @@
 """One function a table; each file is read once in a process."""
 
 from functools import cache
-from pathlib import Path
 
 from anlage.core.catalogue import Catalogue, Vocabulary, read_vocabulary
 from anlage.core.heat.efficiency import Efficiency, read_efficiencies
 from anlage.core.heat.run_out import RunOutFactor, read_run_out_factors
 from anlage.core.quantities import UnitTable, read_units
-
-FOLDER = Path(__file__).parent
-
-
-def text_of(name: str) -> str:
-    """Return the text of a shipped file, named from the data folder."""
-    return (FOLDER / name).read_text(encoding="utf-8")
+from anlage.data.files import text_of
 
 
 @cache

@@ -19,9 +19,11 @@ from anlage.core.procedure import Metal, Wps
 from anlage.core.quantities import parse, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
-from anlage.data.tables import text_of, unit_table, vocabulary
+from anlage.data.files import text_of
+from anlage.data.tables import unit_table, vocabulary
 
 PARTS = ("minus", "plus")
+ENDS = ("low", "high")
 _BOOLS = {"yes": True, "no": False}
 
 
@@ -104,6 +106,44 @@ def _leaf(value: Wps, path: str) -> Any:
         dimension = at(value, path.rpartition("/")[0])
         return getattr(dimension, path.rpartition("/")[2]) or None if dimension else None
     return at(value, path)
+
+
+def leaf_of(target: str) -> str:
+    """Return the leaf that a target of a picture lies in: an end of a range is part of its leaf.
+
+    Examples
+    --------
+    >>> leaf_of("passes/p1/current_a/high")
+    'passes/p1/current_a'
+    """
+    leaf, _, end = target.rpartition("/")
+    return leaf if end in ENDS else target
+
+
+def with_end(value: Wps, target: str, number: float) -> Wps:
+    """Return the procedure with one end of a stated range moved; the other end is pushed along, never crossed.
+
+    Raises
+    ------
+    InputError : the range cannot be that
+    """
+    leaf, _, end = target.rpartition("/")
+    stated: Interval = at(value, leaf)
+    if end == "low":
+        return with_at(value, leaf, Interval(number, max(number, stated.high)))
+    return with_at(value, leaf, Interval(min(number, stated.low), number))
+
+
+def with_middle(value: Wps, path: str, number: float) -> Wps:
+    """Return the procedure with a range about another middle, as wide as before; a single number where none is stated.
+
+    Raises
+    ------
+    InputError : the range cannot be that
+    """
+    stated: Interval | None = at(value, path)
+    half = 0.0 if stated is None else (stated.high - stated.low) / 2
+    return with_at(value, path, Interval(number - half, number + half))
 
 
 def with_text(value: Wps, path: str, text: str, system: System) -> Wps:
@@ -236,3 +276,23 @@ def on_step(number: float, path: str, system: System, steps: int = 0) -> float:
     else:
         whole = round(count)
     return max(unit.to_base(whole * step), kind.least)
+
+
+def named(value: Wps, path: str) -> str:
+    """Return how a leaf is called where it stands alone: in the list of steps that can be undone.
+
+    Examples
+    --------
+    >>> named(Wps(), "joint/root_face_mm/plus")
+    'Root face, plus'
+    """
+    steps = path.split("/")
+    part = f", {steps[-1]}" if steps[-1] in PARTS else ""
+    label = f"{field_of(path).label}{part}"
+    if steps[0] == "passes":
+        number = next((n for n, each in enumerate(value.passes, 1) if each.id == steps[1]), "?")
+        return f"{label} of pass {number}"
+    if steps[0] == "deposits":
+        process = next((each.process for each in value.deposits if each.id == steps[1]), None)
+        return f"{label} of the {process or 'new'} deposit"
+    return label

@@ -1,8 +1,6 @@
 """The pictures of an open procedure: from its value, the reader's units and what is chosen to display lists."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import partial
 from types import MappingProxyType
 
 from anlage.core.drawing import (
@@ -14,6 +12,7 @@ from anlage.core.drawing import (
     Plane,
     bead_stack,
     fitted,
+    heights,
     operating_window,
     section,
 )
@@ -42,21 +41,16 @@ def drawable(joint: Joint) -> Sketch | None:
 
 def section_picture(sketch: Sketch, sheet: Sheet) -> DisplayList:
     """Return the section with its dimensions, as large as the sheet lets it."""
-    return fitted(section_at(sketch, sheet), sheet.width_mm, sheet.height_mm)
+    return fitted(lambda scale: section_at(sketch, sheet, scale), sheet.width_mm, sheet.height_mm)
 
 
-def section_at(sketch: Sketch, sheet: Sheet) -> "partial[DisplayList]":
-    """Return what draws the section at a scale handed in, for a drag that must not change the scale."""
-    show_it = partial(_shown, sheet.system)
-    return partial(_section, sketch, show_it, sheet.measure)
+def section_at(sketch: Sketch, sheet: Sheet, scale: float) -> DisplayList:
+    """Return the section at a scale, for a drag that must not change it."""
 
+    def say(value: float, kind: str) -> str:
+        return show(value, kind, sheet.system, unit_table())
 
-def _section(sketch: Sketch, show_it: "partial[str]", measure: Measure, scale: float) -> DisplayList:
-    return section(sketch, scale=scale, show=show_it, measure=measure)
-
-
-def _shown(system: System, value: float, kind: str) -> str:
-    return show(value, kind, system, unit_table())
+    return section(sketch, scale=scale, show=say, measure=sheet.measure)
 
 
 def chooser_sketches(joint: Joint) -> dict[str, Sketch]:
@@ -74,11 +68,12 @@ def stack_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:
     sketch = drawable(wps.joint)
     if sketch is None:
         return None
-    return fitted(partial(_stack, sketch, layers(wps, chosen), sheet.measure), sheet.width_mm, sheet.height_mm)
+    stack = layers(wps, chosen)
 
+    def make(scale: float) -> DisplayList:
+        return bead_stack(sketch, stack, scale=scale, measure=sheet.measure)
 
-def _stack(sketch: Sketch, stack: Sequence[Layer], measure: Measure, scale: float) -> DisplayList:
-    return bead_stack(sketch, stack, scale=scale, measure=measure)
+    return fitted(make, sheet.width_mm, sheet.height_mm)
 
 
 def layers(wps: Wps, chosen: str = "") -> tuple[Layer, ...]:
@@ -90,6 +85,14 @@ def layers(wps: Wps, chosen: str = "") -> tuple[Layer, ...]:
         heat = energy.high.energy_kj_mm if energy else None
         found.append(Layer(f"passes/{each.id}", str(number), middle, heat, chosen=each.id == chosen))
     return tuple(found)
+
+
+def layer_bottom(wps: Wps, pass_id: str) -> float:
+    """Return the height at which the layer of a pass starts [mm]."""
+    sketch = drawable(wps.joint)
+    assert sketch is not None, "a layer is drawn"
+    reach = dict(zip((each.id for each in wps.passes), heights(sketch.preparation, layers(wps)), strict=True))
+    return reach[pass_id][0]
 
 
 def boxes(wps: Wps, chosen: str = "") -> tuple[PassBox, ...]:

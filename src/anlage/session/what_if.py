@@ -13,8 +13,8 @@ from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.heat import arc_energy, over_range
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice, Source
-from anlage.data import catalogue
 from anlage.data.code_packs import a_number_table, code_pack, lower_transformations
+from anlage.data.tables import catalogue
 
 SCOPED_BELOW = ("deposit", "pass")
 

@@ -18,7 +18,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, Self
 
-from sqlalchemy import Connection, create_engine, func, insert, select, update
+from sqlalchemy import Connection, create_engine, func, insert, literal_column, select, update
 from sqlalchemy.pool import StaticPool
 
 from anlage.core.errors import FormatError, InputError, UnknownNameError
@@ -176,7 +176,7 @@ class WorksFile:
         count = (
             select(func.count()).where(revisions.c.document_id == documents.c.id).correlate(documents).scalar_subquery()
         )
-        query = select(documents, count.label("issued")).order_by(documents.c.created_at, documents.c.id)
+        query = select(documents, count.label("issued")).order_by(literal_column("documents.rowid"))
         query = query.where(documents.c.deleted_at.is_not(None) if deleted else documents.c.deleted_at.is_(None))
         with self._transaction() as connection:
             return tuple(

@@ -1,9 +1,9 @@
 """Pictures as values: display lists of the section, the stack of beads and the operating window, for every renderer."""
 
-from anlage.core.drawing.bead_stack import Layer, bead_stack
+from anlage.core.drawing.bead_stack import Layer, bead_stack, heights
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds, fitted
 from anlage.core.drawing.operating_window import Axes, PassBox, Plane, operating_window
-from anlage.core.drawing.section import Show, grip, section
+from anlage.core.drawing.section import Show, grip, profile, section
 
 __all__ = [
     "Axes",
@@ -22,6 +22,8 @@ __all__ = [
     "bounds",
     "fitted",
     "grip",
+    "heights",
     "operating_window",
+    "profile",
     "section",
 ]

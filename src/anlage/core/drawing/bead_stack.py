@@ -7,7 +7,7 @@ thickness a pass lies and in what order, and nothing about its width.
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from anlage.core.drawing.display import DisplayList, Item, Measure, Path, Point, Text, bounds
+from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
 from anlage.core.drawing.section import edges, metal
 from anlage.core.joint import Preparation, Sketch
 
@@ -41,6 +41,7 @@ def bead_stack(sketch: Sketch, layers: Sequence[Layer], *, scale: float, measure
     stack = tuple(zip(layers, heights(joint, layers), strict=True))
     laid = [item for layer, (low, high) in stack for item in _layer(joint, layer, low, high)]
     labels = [item for layer, ends in stack for item in _label(layer, ends, scale, measure)]
+    labels += [_handle(joint, layer, ends) for layer, ends in stack if layer.chosen]
     items = (*(item for item in metal(joint) if item.role != "cap"), *edges(joint), *laid, *labels)
     return DisplayList(items, scale, *bounds(items, scale, measure))
 
@@ -93,6 +94,12 @@ def _across(joint: Preparation, height: float) -> tuple[Point, ...]:
         half += share * (joint.face_width_mm / 2 - half)
     half = max(half, LEAST_HALF_MM)
     return ((-half, height), (half, height))
+
+
+def _handle(joint: Preparation, layer: Layer, ends: Point) -> Marker:
+    """Return the handle by which the thickness of the chosen layer is dragged, at the right of its upper edge."""
+    x = _across(joint, min(ends[1], joint.thickness_mm))[-1][0]
+    return Marker(role="handle", at=(0.6 * x, ends[1]), kind="handle", target=f"{layer.target}/thickness_mm")
 
 
 def _label(layer: Layer, ends: Point, scale: float, measure: Measure) -> Iterator[Item]:

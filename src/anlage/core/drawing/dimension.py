@@ -58,7 +58,7 @@ def linear(start: Point, end: Point, label: Label, *, offset_mm: float, scale: f
         place = (-VALUE_MM if anchor == "end" else VALUE_MM, -1.0)
         yield Text(role=label.role, at=middle, text=label.text, anchor=anchor, offset_mm=place, target=label.target)
     else:
-        lift = 1.2 if normal[1] * side > 0 else -3.6
+        lift = 2.2 if normal[1] * side > 0 else -5.0  # clear of the ends of the extension lines
         yield Text(role=label.role, at=middle, text=label.text, offset_mm=(0.0, lift), target=label.target)
 
 

@@ -13,7 +13,7 @@ from anlage.core.ranges import Interval
 
 # Energies for which a line may be drawn, in the reader's unit; common practice is read off in such steps.
 LINES = tuple(step * 10.0**power for power in range(-2, 4) for step in (1, 1.5, 2, 3, 5, 7))
-APART_DEG = 7.0  # on paper: lines closer than this crowd each other
+APART_MM = 11.0  # on paper: names of lines closer than this crowd each other
 TICKS = 5
 LABEL_MM, PLATE_MM = 2.8, 3.8  # height of a label, and of the plate that keeps it legible over a heat colour
 
@@ -94,9 +94,13 @@ def _boxes(plot: Plane, passes: Sequence[PassBox], measure: Measure) -> Iterator
         yield Path(role="pass", points=points, closed=True, target=each.target, heat=each.arc_energy_kj_mm.high)
     for each, points in zip(passes, corners, strict=True):
         yield Path(role="outline", points=(*points, points[0]), target=each.target)
+    taken: list[tuple[float, float, float]] = []  # of every plate so far: left, right, foot
     for each, points in zip(passes, corners, strict=True):
         x, y = points[3]  # the hottest corner
         width = measure(each.label, LABEL_MM) + 1.6
+        while hit := next((p for p in taken if x < p[1] and p[0] < x + width and abs(y - p[2]) < PLATE_MM), None):
+            x = hit[1]  # beside the plate that stands there already
+        taken.append((x, x + width, y))
         plate = ((x, y), (x + width, y), (x + width, y + PLATE_MM), (x, y + PLATE_MM))
         yield Path(role="plate", points=plate, closed=True, target=each.target)
         yield Text(role="value", at=(x + 0.8, y + 1.0), text=each.label, anchor="start", target=each.target)
@@ -125,20 +129,20 @@ def _corners(plot: Plane, each: PassBox) -> tuple[Point, ...]:
 
 def _lines(plot: Plane, axes: Axes) -> Iterator[Item]:
     """Yield lines of equal energy, far enough apart on paper, each named where it leaves the plot."""
-    last = math.inf
+    last: Point | None = None
     for number in LINES:
         energy = number * axes.kj_mm_per_unit
         power = energy * plot.speed / 0.06  # at the right edge
         end = plot.at(plot.speed, power) if power <= plot.power else plot.at(0.06 * plot.power / energy, plot.power)
         angle = math.degrees(math.atan2(end[1], end[0]))
-        if not 4 <= angle <= 86 or (last < math.inf and angle - last < APART_DEG):
+        if not 4 <= angle <= 86 or (last is not None and math.dist(end, last) < APART_MM):
             continue
-        last = angle
+        last = end
         yield Path(role="equal", points=((0.0, 0.0), end), heat=energy)
         at_right = power <= plot.power
         yield Text(role="tick", at=end, text=f"{number:g}", anchor="start" if at_right else "middle",
                    offset_mm=(1.2, -1.0) if at_right else (0.0, 1.2))  # fmt: skip
-    yield Text(role="tick", at=(plot.width, plot.height), text=axes.energy_unit, anchor="end", offset_mm=(8.0, 5.0))
+    yield Text(role="tick", at=(plot.width, plot.height), text=axes.energy_unit, anchor="end", offset_mm=(8.0, 6.5))
 
 
 def _scales(plot: Plane, axes: Axes) -> Iterator[Item]:
@@ -154,7 +158,7 @@ def _scales(plot: Plane, axes: Axes) -> Iterator[Item]:
         yield Text(role="tick", at=(0.0, y), text=f"{kilowatt:g}", anchor="end", offset_mm=(-2.0, -1.0))
     name = f"travel speed, {axes.speed_unit}"
     yield Text(role="tick", at=(plot.width / 2, 0.0), text=name, offset_mm=(0.0, -8.6))
-    yield Text(role="tick", at=(0.0, plot.height), text="power, kW", anchor="start", offset_mm=(-7.0, 4.0))
+    yield Text(role="tick", at=(0.0, plot.height), text="power, kW", anchor="start", offset_mm=(-7.0, 6.5))
 
 
 def _steps(most: float) -> list[float]:

@@ -10,7 +10,7 @@ from anlage.core.joint import Preparation, Sketch
 Show = Callable[[float, str], str]  # value, kind of quantity -> text with unit
 _Said = Callable[[float, str, str], Label]  # value, kind of quantity, field of the joint
 
-SIDE = 1.6  # plate shown beside the groove, in thicknesses
+SIDE = 1.0  # plate shown beside the groove, in thicknesses
 BACKING = 0.45  # thickness of the drawn backing bar, in thicknesses; a picture, not a size
 
 
@@ -32,6 +32,12 @@ def section(sketch: Sketch, *, scale: float, show: Show, measure: Measure) -> Di
 
     items = (*metal(joint), *_ghosts(sketch), *_dimensions(joint, scale, said), *edges(joint))
     return DisplayList(items, scale, *bounds(items, scale, measure))
+
+
+def profile(joint: Preparation, scale: float) -> DisplayList:
+    """Return the bare section, without dimensions: a small drawing of itself at true proportion."""
+    items = (*(item for item in metal(joint) if item.role != "cap"), *edges(joint))
+    return DisplayList(items, scale, *bounds(items, scale, lambda _text, _height: 0.0))
 
 
 def _spoken(field: str) -> str:
@@ -70,9 +76,16 @@ def _ghosts(sketch: Sketch) -> Iterator[Item]:
 
 
 def edges(joint: Preparation) -> Iterator[Item]:
-    """Yield the outlines of both members last, so that no other line is drawn over them."""
-    for points in (_member(joint), _mirrored(_member(joint))):
-        yield Path(role="edge", points=points, closed=True)
+    """Yield the outlines of both members, last, so that no line is drawn over them; their far ends are broken off."""
+    *face, above, below = _member(joint)
+    outline = (below, *face, above)
+    height = above[1] - below[1]
+    steps = ((0.0, 0.0), (0.0, 0.44), (0.05, 0.47), (-0.05, 0.53), (0.0, 0.56), (0.0, 1.0))
+    torn = tuple((below[0] + x * height, below[1] + y * height) for x, y in steps)
+    for side in (outline, _mirrored(outline)):
+        yield Path(role="edge", points=side)
+    for side in (torn, _mirrored(torn)):
+        yield Path(role="break", points=side)
 
 
 def _mirrored(points: tuple[Point, ...]) -> tuple[Point, ...]:
@@ -98,8 +111,9 @@ def _dimensions(joint: Preparation, scale: float, said: _Said) -> Iterator[Item]
     if not joint.is_square:
         face = said(joint.root_face_mm, "length", "root_face_mm")
         yield from linear((-far, 0.0), (-far, joint.root_face_mm), face, offset_mm=6.0, scale=scale)
-    cap, aside = said(joint.reinforcement_mm, "length", "reinforcement_mm"), (wide + 0.5 * top) * scale
-    yield from linear((0.0, top), (0.0, top + joint.reinforcement_mm), cap, offset_mm=aside, scale=scale)
+    cap, crown = said(joint.reinforcement_mm, "length", "reinforcement_mm"), top + joint.reinforcement_mm
+    yield from linear((-wide, top), (-wide, crown), cap, offset_mm=0.4 * top * scale, scale=scale)
+    yield Path(role="extension", points=((0.0, crown), (-wide, crown)))
     if not joint.is_square:
         yield from _groove_angle(joint, scale, said)
 

@@ -32,7 +32,7 @@ def thermal_efficiency(word: str, process: str, table: tuple[Efficiency, ...]) -
 
     Examples
     --------
-    >>> from anlage.data import efficiencies
+    >>> from anlage.data.tables import efficiencies
     >>> thermal_efficiency("TIG", "GTAW", efficiencies()).k, thermal_efficiency("142", "GTAW", efficiencies()).k
     (0.6, None)
     """

@@ -79,7 +79,7 @@ def run_out(
 
     Examples
     --------
-    >>> from anlage.data import run_out_factors
+    >>> from anlage.data.tables import run_out_factors
     >>> args = dict(consumed_length_mm=410, bead_length_mm=260, electrode_efficiency_percent=105)
     >>> run_out(4, **args, factors=run_out_factors()).heat_input_kj_mm
     1.0294

@@ -14,7 +14,16 @@ from anlage.core.procedure.parts import (
     Technique,
 )
 from anlage.core.procedure.preparation import clashes, sketch_of
-from anlage.core.procedure.wps import WPS, StatedRange, Wps, moved_pass, with_deposit, with_pass, without_pass
+from anlage.core.procedure.wps import (
+    WPS,
+    StatedRange,
+    Wps,
+    moved_pass,
+    with_deposit,
+    with_pass,
+    without_deposit,
+    without_pass,
+)
 
 __all__ = [
     "WPS",
@@ -37,5 +46,6 @@ __all__ = [
     "sketch_of",
     "with_deposit",
     "with_pass",
+    "without_deposit",
     "without_pass",
 ]

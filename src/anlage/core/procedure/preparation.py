@@ -60,7 +60,7 @@ def _ghosts(joint: Joint, nominal: Preparation) -> tuple[Preparation, ...]:
 
     def corner(*, wide: bool) -> Preparation:
         ends = {n: v.span.high if wide == (n != TIGHTER_WHEN_MORE) else v.span.low for n, v in toleranced.items()}
-        return replace(nominal, **ends)
+        return replace(nominal, **ends)  # type: ignore[arg-type]  # lengths and an angle alone, never the kind
 
     return tuple(each for each in (corner(wide=False), corner(wide=True)) if not faults(each))
 

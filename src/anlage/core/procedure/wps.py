@@ -117,6 +117,22 @@ def without_pass(wps: Wps, pass_id: str) -> Wps:
     return with_(wps, passes=rest, hold_points=holds)
 
 
+def without_deposit(wps: Wps, deposit_id: str) -> Wps:
+    """Return the procedure without a deposit and without its passes.
+
+    Raises
+    ------
+    InputError : there is no such deposit
+    """
+    kept = tuple(each for each in wps.deposits if each.id != deposit_id)
+    if len(kept) == len(wps.deposits):
+        raise InputError(f"{deposit_id} is no deposit", where="deposits", mend="name a deposit of this procedure")
+    for each in wps.passes:
+        if each.deposit == deposit_id:
+            wps = without_pass(wps, each.id)
+    return with_(wps, deposits=kept)
+
+
 def moved_pass(wps: Wps, pass_id: str, place: int) -> Wps:
     """Return the procedure with a pass at another place in the order, 0 first.
 

@@ -64,7 +64,7 @@ def parse(text: str, kind: str, units: UnitTable, *, where: str = "value", bare:
 
     Examples
     --------
-    >>> from anlage.data import unit_table
+    >>> from anlage.data.tables import unit_table
     >>> print(parse("3/8 in - 1/16 in", "length", unit_table()))
     [7.9375, 7.9375]
     >>> print(parse("4..6 in/min", "speed", unit_table()))

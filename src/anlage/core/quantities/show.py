@@ -8,6 +8,7 @@ from anlage.core.ranges.interval import Interval
 
 MM_PER_INCH: Final = 25.4
 FRACTION_WITHIN_MM: Final = 0.005  # a length further than this from a fraction is shown in decimals
+TRIMMED: Final = ("length", "angle", "ratio", "percent", "voltage", "flow")  # 12 V, not 12.0 V
 THIN_SPACE: Final = "\u2009"
 
 
@@ -40,7 +41,7 @@ def show(value: float, kind: str, system: System, units: UnitTable, *, wall: boo
 
     Examples
     --------
-    >>> from anlage.data import unit_table
+    >>> from anlage.data.tables import unit_table
     >>> show(9.525, "length", "us", unit_table()), show(1.2345, "heat_input", "si", unit_table())
     ('3/8\u2009in', '1.23\u2009kJ/mm')
     """
@@ -75,5 +76,5 @@ def _number(value: float, kind: str, system: System, units: UnitTable, *, wall: 
     if kind == "length" and system == "us":
         return inch_text(value, wall=wall)
     text = f"{unit.from_base(value):.{decimals}f}"
-    trimmed = text.rstrip("0").rstrip(".") if "." in text and kind in ("length", "angle", "ratio", "percent") else text
+    trimmed = text.rstrip("0").rstrip(".") if "." in text and kind in TRIMMED else text
     return "0" if trimmed == "-0" else trimmed

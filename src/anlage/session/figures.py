@@ -1,0 +1,131 @@
+"""The figures that stand beside the pictures: a name, a number with unit, and what it was worked out from."""
+
+from dataclasses import dataclass
+
+from anlage.core.heat import EnergyRange
+from anlage.core.heat.efficiency import Efficiency, thermal_efficiency
+from anlage.core.joint import STEEL_G_CM3, faults, joint_metal
+from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, sketch_of
+from anlage.core.quantities import show, show_interval
+from anlage.core.quantities.show import THIN_SPACE
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Interval
+from anlage.data.tables import efficiencies, unit_table
+
+UNKNOWN = "–"
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """One number: its name, how it is written, and in a sentence where it comes from or what is missing.
+
+    `fits` holds the same number of the tightest and of the widest fit-up, where tolerances are stated.
+    """
+
+    name: str
+    text: str
+    origin: str
+    fits: tuple[str, ...] = ()
+
+
+FOOT_M = 0.3048
+POUND_KG = 0.45359237
+
+
+def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
+    """Return area, weld metal and face width of the joint, and of its tightest and widest fit-up."""
+    sketch = sketch_of(wps.joint)
+    names = ("Groove area", "Cap area", "Face width", f"Weld metal per {'metre' if system == 'si' else 'foot'}")
+    if sketch is None or sketch.incomplete or faults(sketch.preparation):
+        missing = "choose a preparation" if sketch is None else "state every dimension of the joint"
+        return tuple(Figure(name, UNKNOWN, f"not worked out: {missing}") for name in names)
+    fits = [joint_metal(each) for each in (sketch.preparation, *sketch.ghosts)]
+    density = f"steel weld metal, {STEEL_G_CM3:g} g/cm³"
+
+    def figure(name: str, kind: str, values: list[float], origin: str) -> Figure:
+        nominal, *others = (show(value, kind, system, unit_table()) for value in values)
+        return Figure(name, nominal, origin, tuple(others))
+
+    found = [
+        figure(names[0], "area", [m.groove_area_mm2 for m in fits], "up to the plate's surface, root opening included"),
+        figure(names[1], "area", [m.reinforcement_area_mm2 for m in fits], "a parabola over the face"),
+        figure(names[2], "length", [m.face_width_mm for m in fits], "of the groove at the plate's surface"),
+        _per_length(names[3], [m.weld_metal_kg_m for m in fits], system, density),
+    ]
+    rings = [m.weld_metal_kg for m in fits if m.weld_metal_kg is not None]
+    if rings:
+        found.append(figure("Weld metal, whole ring", "mass", rings, f"{density}; the ring by its centroid"))
+    return tuple(found)
+
+
+def _per_length(name: str, values: list[float], system: System, origin: str) -> Figure:
+    unit, factor = ("kg/m", 1.0) if system == "si" else ("lb/ft", FOOT_M / POUND_KG)
+    nominal, *others = (f"{value * factor:.3f}{THIN_SPACE}{unit}" for value in values)
+    return Figure(name, nominal, origin, tuple(others))
+
+
+@dataclass(frozen=True, slots=True)
+class PassFigures:
+    """What a pass comes to: arc energy, the corners it ends at, and heat input with its efficiency."""
+
+    energy: str
+    hottest: str
+    coldest: str
+    heat_input: str
+
+
+def pass_figures(wps: Wps, each: Pass, system: System) -> PassFigures:
+    """Return the figures of a pass; texts say what is missing where something is."""
+    energy = pass_energy(each)
+    if energy is None:
+        stated = {"current": each.current_a, "voltage": each.voltage_v, "travel speed": each.travel_speed_mm_min}
+        missing = " and ".join(name for name, value in stated.items() if value is None)
+        return PassFigures(UNKNOWN, f"state {missing}", "", "")
+    units = unit_table()
+    kinds = {"voltage": "voltage", "current": "current", "travel speed": "speed"}
+
+    def corner(values: tuple[tuple[str, float], ...]) -> str:
+        scaled = {name: value * 60 if name == "travel speed" else value for name, value in values}
+        return ", ".join(show(value, kinds[name], system, units) for name, value in scaled.items())
+
+    return PassFigures(
+        show_interval(energy.interval, "heat_input", system, units),
+        f"hottest at {corner(energy.high.values)}",
+        f"coldest at {corner(energy.low.values)}",
+        _heat_input(deposit_of(wps, each), energy, system),
+    )
+
+
+def _heat_input(deposit: Deposit, energy: EnergyRange, system: System) -> str:
+    row = efficiency_of(deposit)
+    if row is None or row.k is None:
+        return "heat input: no efficiency is known for the process"
+    text = show_interval(energy.scaled(row.k), "heat_input", system, unit_table())
+    return f"heat input {text} with k = {row.k:g} ({row.source})"
+
+
+def deposit_of(wps: Wps, each: Pass) -> Deposit:
+    """Return the deposit that a pass belongs to."""
+    return next(deposit for deposit in wps.deposits if deposit.id == each.deposit)
+
+
+def efficiency_of(deposit: Deposit) -> Efficiency | None:
+    """Return the thermal efficiency of a deposit's process, `None` when no process is stated."""
+    return thermal_efficiency(deposit.process, deposit.process, efficiencies()) if deposit.process else None
+
+
+def fill_sentence(wps: Wps, system: System) -> str:
+    """Return how far the stated thicknesses of the passes reach in the joint."""
+    thick = [each.thickness_mm for each in wps.passes]
+    if not wps.passes:
+        return "No pass yet."
+    stated = [each for each in thick if each is not None]
+    if len(stated) < len(thick):
+        missing = len(thick) - len(stated)
+        return f"{missing} of {len(thick)} passes state no thickness; the picture shares what is left among them."
+    units = unit_table()
+    sum_mm = Interval(sum(each.low for each in stated), sum(each.high for each in stated))
+    reach = show_interval(sum_mm, "length", system, units)
+    if wps.joint.thickness_mm is None:
+        return f"The passes build up {reach}; the joint's thickness is not stated."
+    return f"The passes build up {reach} of {show(wps.joint.thickness_mm, 'length', system, units)}."

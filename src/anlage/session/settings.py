@@ -1,0 +1,89 @@
+"""Settings of the person at this machine, in one TOML file: read with mercy, written whole."""
+
+import json
+import os
+import tomllib
+from dataclasses import asdict, dataclass, fields, replace
+from pathlib import Path
+from typing import Any, get_args
+
+from anlage.core.quantities.units import System
+from anlage.data.look import Theme
+
+RECENT = 8  # files remembered
+_WORDS: dict[str, tuple[str, ...]] = {"units": get_args(System), "theme": get_args(Theme)}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Settings:
+    """What is remembered from one start to the next."""
+
+    author: str = ""
+    units: System = "si"
+    theme: Theme = "light"
+    recent: tuple[str, ...] = ()
+    document: str = ""
+    place: str = ""
+    width: int = 1280
+    height: int = 800
+
+    def with_recent(self, path: Path) -> "Settings":
+        """Return the settings with a works file at the top of the recent ones."""
+        own = str(path.absolute())
+        return replace(self, recent=(own, *(other for other in self.recent if other != own))[:RECENT])
+
+
+def settings_file() -> Path:
+    """Return where the settings lie: under XDG_CONFIG_HOME."""
+    return _xdg("XDG_CONFIG_HOME", ".config") / "settings.toml"
+
+
+def state_folder() -> Path:
+    """Return where logs lie: under XDG_STATE_HOME."""
+    return _xdg("XDG_STATE_HOME", ".local/state")
+
+
+def data_folder() -> Path:
+    """Return where works files are proposed to lie: under XDG_DATA_HOME."""
+    return _xdg("XDG_DATA_HOME", ".local/share")
+
+
+def _xdg(variable: str, otherwise: str) -> Path:
+    base = os.environ.get(variable, "")
+    return (Path(base) if Path(base).is_absolute() else Path.home() / otherwise) / "anlage"
+
+
+def read_settings(path: Path) -> Settings:
+    """Return the settings in a file; what is missing or cannot be is as if it had never been set."""
+    try:
+        raw = tomllib.loads(path.read_text(encoding="utf-8"))
+    except (OSError, ValueError):
+        return Settings()
+    found = {field.name: _checked(field.name, raw.get(field.name)) for field in fields(Settings)}
+    return Settings(**{name: value for name, value in found.items() if value is not None})
+
+
+def _checked(name: str, value: Any) -> Any:
+    default = getattr(Settings(), name)
+    if name in _WORDS:
+        return value if value in _WORDS[name] else None
+    if isinstance(default, tuple):
+        return tuple(v for v in value if isinstance(v, str))[:RECENT] if isinstance(value, list) else None
+    if isinstance(default, int):
+        return value if isinstance(value, int) and not isinstance(value, bool) and 400 <= value <= 16000 else None
+    return value if isinstance(value, str) else None
+
+
+def write_settings(path: Path, settings: Settings) -> None:
+    """Write the settings; a half-written file is never left behind.
+
+    Raises
+    ------
+    OSError : the folder cannot be written
+    """
+    path.parent.mkdir(parents=True, exist_ok=True)
+    # A JSON string, number or list of strings is a TOML one too.
+    lines = [f"{name} = {json.dumps(value, ensure_ascii=False)}\n" for name, value in asdict(settings).items()]
+    fresh = path.with_suffix(".new")
+    fresh.write_text("".join(lines), encoding="utf-8")
+    fresh.replace(path)

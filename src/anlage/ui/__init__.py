@@ -1,0 +1,1 @@
+"""The window: Qt widgets over documents; what is computed comes from the layers below."""

@@ -1,0 +1,114 @@
+"""Starting the window: paint first, load after; and what happens when something goes wrong that nobody foresaw."""
+
+import sys
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from pathlib import Path
+from types import TracebackType
+from typing import TYPE_CHECKING
+
+from PySide6.QtWidgets import QApplication
+
+from anlage.session.crash import untold_crash, write_crash
+from anlage.session.settings import Settings, read_settings, settings_file, state_folder, write_settings
+from anlage.ui.look import font, load_fonts
+from anlage.ui.reader import Reader
+from anlage.ui.shell import Shell
+
+if TYPE_CHECKING:
+    from anlage.ui.workbench import Workbench
+
+
+def utc_now() -> str:
+    """Return the time of day in UTC as ISO 8601."""
+    now = datetime.now(UTC)  # noqa: TID251 - the one place where the window reads the clock
+    return now.strftime("%Y-%m-%dT%H:%M:%SZ")
+
+
+@dataclass
+class Window:
+    """A running window: its shell at once, its workbench after the first paint."""
+
+    shell: Shell
+    bench: "Workbench | None" = None
+
+    def ready(self) -> "Workbench":
+        """Return the workbench once it is there."""
+        assert self.bench is not None, "the window was not painted yet"
+        return self.bench
+
+
+def application(arguments: list[str]) -> QApplication:
+    """Return the one application, with the shipped fonts and the plain style that every desktop has."""
+    found = QApplication.instance() or QApplication(arguments)
+    assert isinstance(found, QApplication)
+    found.setApplicationName("anlage")
+    found.setDesktopFileName("anlage")
+    found.setStyle("Fusion")
+    load_fonts()
+    found.setFont(font())
+    return found
+
+
+def open_window(settings: Settings, path: Callable[[], Path | None], keep: Callable[[Settings], None]) -> Window:
+    """Show the window and load what it holds after its first paint.
+
+    Parameters
+    ----------
+    settings : what was remembered
+    path : asked after the first paint for the works file to open; `None` for the empty window
+    keep : takes the settings when the window closes
+    """
+    shell = Shell(Reader(settings.units, settings.theme))
+    shell.resize(settings.width, settings.height)
+    window = Window(shell)
+
+    def load() -> None:
+        from anlage.ui.workbench import Clocks, Workbench
+
+        window.bench = bench = Workbench(shell, settings, Clocks(utc_now, time.monotonic))
+        shell.closing.connect(lambda: keep(bench.settings))
+        works = path()
+        if works is not None:
+            bench.open_file(works, settings.document if str(works.absolute()) in settings.recent[:1] else "")
+        else:
+            bench.go(bench.place)
+        if log := untold_crash(state_folder()):
+            bench.say(f"The last run ended with a fault; every draft was saved. What happened is in {log}.")
+
+    shell.painted.connect(load)
+    shell.show()
+    return window
+
+
+def last_works(settings: Settings) -> Path | None:
+    """Return the works file that was open last, if it is still there."""
+    return next((path for name in settings.recent[:1] if (path := Path(name)).exists()), None)
+
+
+def catch_faults(window: Window) -> None:
+    """Save the drafts and write a log when something fails that nobody foresaw; the window stays open."""
+
+    def hook(kind: type[BaseException], fault: BaseException, trace: TracebackType | None) -> None:
+        sys.__excepthook__(kind, fault, trace)
+        if isinstance(fault, KeyboardInterrupt):
+            return
+        if window.bench is not None:
+            window.bench.flush()
+        log = write_crash(state_folder(), fault, trace, now=utc_now())
+        if window.bench is not None:
+            window.bench.say(f"Something went wrong; the draft is saved. What happened is in {log}.")
+
+    sys.excepthook = hook
+
+
+def run(path: Callable[[Settings], Path | None]) -> int:
+    """Run the application on a works file until its window is closed; return its exit status."""
+    running = application(sys.argv[:1])
+    file = settings_file()
+    settings = read_settings(file)
+    window = open_window(settings, lambda: path(settings), lambda kept: write_settings(file, kept))
+    catch_faults(window)
+    return running.exec()

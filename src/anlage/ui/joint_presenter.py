@@ -1,0 +1,97 @@
+"""What the section shows and what dragging its dimensions does to the open document."""
+
+from PySide6.QtCore import QObject
+
+from anlage.core.drawing import DisplayList, Point, grip
+from anlage.core.joint import Preparation
+from anlage.data.look import role_styles
+from anlage.formats.svg import svg
+from anlage.session.draft import moved
+from anlage.session.fields import field_of, on_step
+from anlage.session.pictures import Sheet, drawable, section_at, section_picture
+from anlage.ui.document import Document
+from anlage.ui.look import measure
+
+
+class JointPresenter(QObject):
+    """The section of the open procedure."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.document = document
+        self._drag: tuple[str, Preparation, float, float] | None = None  # leaf, joint, its number and grip at the start
+        self._scale: float | None = None
+        self._visit: tuple[str, object] = ("", object())
+
+    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        sketch = drawable(self.document.wps.joint)
+        if sketch is None:
+            return None
+        sheet = Sheet(width_mm, height_mm, self.document.system, measure)
+        if self._drag is not None and self._scale is not None:
+            return section_at(sketch, sheet, self._scale)
+        picture = section_picture(sketch, sheet)
+        self._scale = picture.scale
+        return picture
+
+    def heat(self) -> tuple[float, float] | None:
+        return None
+
+    def is_stale(self) -> bool:
+        return self.document.wps.joint.kind is not None and drawable(self.document.wps.joint) is None
+
+    def empty_text(self) -> str:
+        if self.document.wps.joint.kind is None:
+            return "Choose a preparation on the right: it is drawn here to scale, and every dimension can be dragged."
+        return "These dimensions cannot stand together; the fields on the right say why."
+
+    def take(self, target: str, at: Point) -> None:
+        sketch = drawable(self.document.wps.joint)
+        if sketch is not None:
+            number = getattr(sketch.preparation, _name(target))
+            self._drag = (target, sketch.preparation, number, grip(sketch.preparation, _name(target), at))
+            self._visit = (target, object())
+
+    def drag(self, at: Point, *, fine: bool) -> None:
+        if self._drag is None:
+            return
+        target, joint, number, held = self._drag
+        wanted = max(number + grip(joint, _name(target), at) - held, 0.0)
+        if not fine:
+            wanted = on_step(wanted, target, self.document.system)
+        self._move(target, wanted)
+
+    def release(self) -> None:
+        self._drag = None
+
+    def step(self, target: str, steps: int) -> None:
+        sketch = drawable(self.document.wps.joint)
+        if sketch is None:
+            return
+        if self._visit[0] != target:
+            self._visit = (target, object())
+        number = getattr(sketch.preparation, _name(target))
+        self._move(target, on_step(number, target, self.document.system, steps))
+
+    def _move(self, target: str, number: float) -> None:
+        """State a number, unless the joint could not be drawn with it: a drag stops where the joint ends."""
+        if drawable(moved(self.document.working, target, number).wps.joint) is not None:
+            self.document.move(target, number, self._visit[1])
+
+    def choose(self, target: str) -> None:
+        """Areas of the section are not chosen."""
+
+    def describe(self, target: str) -> str:
+        if not target:
+            return ""
+        field, text = field_of(target), self.document.text(target)
+        said = f"{text} {field.unit(self.document.system)}".strip() if text else "not stated"
+        return f"{field.label}: {said}. {field.tip} Arrow keys step it, Enter or a double click types it."
+
+    def svg(self) -> str:
+        picture = self.picture(160.0, 110.0)
+        return svg(picture, role_styles("light"), ground="#FFFFFF") if picture else ""
+
+
+def _name(target: str) -> str:
+    return target.rpartition("/")[2]

@@ -1,0 +1,164 @@
+"""Display lists on screen: one function that paints, one that finds what lies under a point."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF
+from PySide6.QtGui import QFont, QPainter, QPainterPath, QPolygonF
+
+from anlage.core.drawing import DisplayList, Marker, Path, Point, Text
+from anlage.ui.look import FAMILY, Look, measure, text_px
+
+REACH_PX = 9.0  # a handle is taken hold of from this far
+ROOM_PX = 3.0  # round a text, where a click still means it
+
+
+@dataclass(frozen=True)
+class Placed:
+    """A picture in its place on screen: where the work's origin lies, and the pixels of a paper millimetre."""
+
+    picture: DisplayList
+    origin: QPointF
+    px_per_mm: float
+    heat: tuple[float, float] | None = None
+
+    @classmethod
+    def centred(
+        cls, picture: DisplayList, rect: QRectF, px_per_mm: float, heat: tuple[float, float] | None = None
+    ) -> "Placed":
+        """Return the picture in the middle of a rectangle."""
+        (left, low), (right, high) = picture.low, picture.high
+        per_work = picture.scale * px_per_mm
+        size = QPointF((right - left) * per_work, (high - low) * per_work)
+        corner = QPointF(rect.center().x() - size.x() / 2, rect.center().y() + size.y() / 2)
+        return cls(picture, corner - QPointF(left * per_work, -low * per_work), px_per_mm, heat)
+
+    def on_screen(self, point: Point) -> QPointF:
+        """Return where a point of the work lies."""
+        per_work = self.picture.scale * self.px_per_mm
+        return QPointF(self.origin.x() + point[0] * per_work, self.origin.y() - point[1] * per_work)
+
+    def in_work(self, position: QPointF) -> Point:
+        """Return the point of the work under a position."""
+        per_work = self.picture.scale * self.px_per_mm
+        return ((position.x() - self.origin.x()) / per_work, (self.origin.y() - position.y()) / per_work)
+
+    def handles(self) -> tuple[str, ...]:
+        """Return the targets of all handles, in the picture's order."""
+        found = (item.target for item in self.picture.items if isinstance(item, Marker) and item.kind == "handle")
+        return tuple(dict.fromkeys(found))
+
+    def text_rect(self, item: Text) -> QRectF:
+        """Return where a text stands."""
+        at, k = self.on_screen(item.at), self.px_per_mm
+        width = measure(item.text, item.height_mm) * k
+        left = at.x() + item.offset_mm[0] * k - {"start": 0.0, "middle": width / 2, "end": width}[item.anchor]
+        base, height = at.y() - item.offset_mm[1] * k, item.height_mm * k
+        return QRectF(left, base - height, width, height * 1.25)
+
+    def value_rect(self, target: str) -> QRectF | None:
+        """Return where the value of a target stands."""
+        texts = (i for i in self.picture.items if isinstance(i, Text) and i.target == target)
+        return next((self.text_rect(item) for item in texts), None)
+
+    def handle_at(self, position: QPointF) -> str:
+        """Return the handle within reach of a position, the nearest; "" for none."""
+        near: list[tuple[float, str]] = []
+        for item in self.picture.items:
+            if isinstance(item, Marker) and item.kind == "handle":
+                away = self.on_screen(item.at) - position
+                near.append((math.hypot(away.x(), away.y()), item.target))
+        distance, target = min(near, default=(math.inf, ""))
+        return target if distance <= REACH_PX else ""
+
+    def value_at(self, position: QPointF) -> str:
+        """Return the target of the value under a position; "" for none."""
+        for item in self.picture.items:
+            if isinstance(item, Text) and item.target:
+                rect = self.text_rect(item).adjusted(-ROOM_PX, -ROOM_PX, ROOM_PX, ROOM_PX)
+                if rect.contains(position):
+                    return item.target
+        return ""
+
+    def area_at(self, position: QPointF) -> str:
+        """Return the target of the frontmost area under a position; "" for none."""
+        for item in reversed(self.picture.items):
+            if isinstance(item, Path) and item.closed and item.target and self._polygon(item).contains(position):
+                return item.target
+        return ""
+
+    def _polygon(self, item: Path) -> QPainterPath:
+        path = QPainterPath()
+        path.addPolygon(QPolygonF([self.on_screen(point) for point in item.points]))
+        path.closeSubpath()
+        return path
+
+
+def paint(placed: Placed, painter: QPainter, look: Look, *, held: str = "", dimmed: bool = False) -> None:
+    """Paint a picture.
+
+    Parameters
+    ----------
+    placed : the picture in its place
+    painter : paints on a widget, an image or a page
+    look : the theme
+    held : target of the handle that is taken hold of, drawn full
+    dimmed : the picture is no longer that of what is stated
+    """
+    painter.save()
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    if dimmed:
+        painter.setOpacity(0.35)
+    for item in placed.picture.items:
+        match item:
+            case Path():
+                _paint_path(placed, painter, look, item)
+            case Text():
+                _paint_text(placed, painter, look, item)
+            case Marker():
+                _paint_marker(placed, painter, look, item, held=bool(held) and item.target == held)
+    painter.restore()
+
+
+def _paint_path(placed: Placed, painter: QPainter, look: Look, item: Path) -> None:
+    points = QPolygonF([placed.on_screen(point) for point in item.points])
+    painter.setPen(look.pen(item.role, placed.px_per_mm))
+    if not item.closed:
+        painter.drawPolyline(points)
+        return
+    warm = item.heat is not None and placed.heat is not None
+    painter.setBrush(look.heat(item.heat, placed.heat) if warm else look.brush(item.role))  # type: ignore[arg-type]
+    painter.drawPolygon(points)
+
+
+def _paint_text(placed: Placed, painter: QPainter, look: Look, item: Text) -> None:
+    face = QFont(FAMILY)
+    face.setPixelSize(max(round(text_px(item.height_mm, placed.px_per_mm)), 1))
+    painter.setFont(face)
+    painter.setPen(look.brush(item.role).color())
+    rect = placed.text_rect(item)
+    painter.drawText(QPointF(rect.left(), rect.top() + item.height_mm * placed.px_per_mm), item.text)
+
+
+def _paint_marker(placed: Placed, painter: QPainter, look: Look, item: Marker, *, held: bool) -> None:
+    at, size = placed.on_screen(item.at), item.size_mm * placed.px_per_mm
+    pen = look.pen(item.role, placed.px_per_mm)
+    painter.setPen(pen)
+    if item.kind == "handle":
+        painter.setBrush(pen.color() if held else look.brush(item.role))
+        radius = size / 2 * (1.35 if held else 1.0)
+        painter.drawEllipse(at, radius, radius)
+        return
+    painter.setBrush(pen.color())
+    painter.drawPolygon(QPolygonF(list(_arrow(at, size, item.direction_deg))))
+
+
+def _arrow(at: QPointF, size: float, direction_deg: float) -> Iterator[QPointF]:
+    yield at
+    for side in (0.18, -0.18):
+        turn = math.radians(direction_deg)
+        u, v = -size, side * size
+        yield QPointF(
+            at.x() + u * math.cos(turn) - v * math.sin(turn), at.y() - (u * math.sin(turn) + v * math.cos(turn))
+        )

@@ -1,0 +1,141 @@
+"""What the stack of passes and the operating window show, and what dragging in them does."""
+
+from PySide6.QtCore import QObject
+
+from anlage.core.document import at as leaf_at
+from anlage.core.drawing import DisplayList, Plane, Point
+from anlage.core.errors import InputError
+from anlage.core.procedure import Wps
+from anlage.data.look import heat_colour, role_styles
+from anlage.formats.svg import svg
+from anlage.session.fields import field_of, leaf_of, named, on_step, shown, with_end, with_middle
+from anlage.session.pictures import Sheet, heat_span, layer_bottom, plane_of, stack_picture, window_picture
+from anlage.ui.document import Document
+from anlage.ui.look import measure
+from anlage.ui.selection import Selection
+
+
+class _PassPicture(QObject):
+    """What both pictures of the passes have in common."""
+
+    def __init__(self, document: Document, selection: Selection) -> None:
+        super().__init__()
+        self.document, self.selection = document, selection
+        self._held = ""
+        self._visit: tuple[str, object] = ("", object())
+
+    def heat(self) -> tuple[float, float] | None:
+        return heat_span(self.document.wps)
+
+    def is_stale(self) -> bool:
+        return False
+
+    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        raise NotImplementedError
+
+    def choose(self, target: str) -> None:
+        kind, _, pass_id = target.partition("/")
+        if kind == "passes":
+            self.selection.choose(pass_id.partition("/")[0])
+
+    def take(self, target: str, at: Point) -> None:
+        self._held, self._visit = target, (target, object())
+
+    def release(self) -> None:
+        self._held = ""
+
+    def _state(self, target: str, wps: Wps) -> None:
+        if self._visit[0] != target:
+            self._visit = (target, object())
+        self.document.edit(wps, named(self.document.wps, leaf_of(target)), self._visit[1])
+
+    def describe(self, target: str) -> str:
+        if not target.count("/") > 1:
+            return ""
+        leaf = leaf_of(target)
+        text = shown(self.document.wps, leaf, self.document.system)
+        said = f"{text} {field_of(leaf).unit(self.document.system)}".strip() if text else "not stated"
+        return f"{named(self.document.wps, leaf)}: {said}. Arrow keys step it, Enter types it."
+
+    def svg(self) -> str:
+        picture, span = self.picture(140.0, 100.0), self.heat() or (0.0, 1.0)
+        if picture is None:
+            return ""
+        heat = lambda value: heat_colour(value, coldest=span[0], hottest=span[1])  # noqa: E731 - one use, one line
+        return svg(picture, role_styles("light"), ground="#FFFFFF", heat=heat)
+
+
+class StackPresenter(_PassPicture):
+    """The passes as layers in the section; the upper edge of the chosen one is its thickness."""
+
+    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        sheet = Sheet(width_mm, height_mm, self.document.system, measure)
+        return stack_picture(self.document.wps, self.selection.pass_id, sheet)
+
+    def empty_text(self) -> str:
+        return "The passes are stacked here once the joint can be drawn: state it at Joint."
+
+    def drag(self, at: Point, *, fine: bool) -> None:
+        if not self._held:
+            return
+        wanted = at[1] - layer_bottom(self.document.wps, self.selection.pass_id)
+        if not fine:
+            wanted = on_step(max(wanted, 0.0), leaf_of(self._held), self.document.system)
+        self._thicken(self._held, wanted)
+
+    def step(self, target: str, steps: int) -> None:
+        stated = leaf_at(self.document.wps, target)
+        middle = (stated.low + stated.high) / 2 if stated else 0.0
+        self._thicken(target, on_step(middle, target, self.document.system, steps))
+
+    def _thicken(self, target: str, number: float) -> None:
+        try:
+            wps = with_middle(self.document.wps, target, number)
+        except InputError:
+            return  # a drag stops where a layer would have no thickness left
+        self._state(target, wps)
+
+
+class WindowPresenter(_PassPicture):
+    """The operating window; the sides of the chosen box are its speeds, its ends its currents."""
+
+    def __init__(self, document: Document, selection: Selection) -> None:
+        super().__init__(document, selection)
+        self._plane: Plane | None = None
+
+    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        sheet = Sheet(width_mm, height_mm, self.document.system, measure)
+        if not self._held or self._plane is None:
+            self._plane = plane_of(self.document.wps, sheet)
+        return window_picture(self.document.wps, self.selection.pass_id, self._plane, sheet)
+
+    def empty_text(self) -> str:
+        return ""
+
+    def drag(self, at: Point, *, fine: bool) -> None:
+        if not self._held or self._plane is None:
+            return
+        speed, power = self._plane.read(at)
+        leaf, _, end = self._held.rpartition("/")
+        number = speed if leaf.endswith("travel_speed_mm_min") else power / self._volts(end)
+        if not fine:
+            number = on_step(max(number, 0.0), leaf, self.document.system)
+        self._move(self._held, number)
+
+    def _volts(self, end: str) -> float:
+        chosen = self.selection.chosen
+        assert chosen is not None, "a box with handles is that of the chosen pass"
+        assert chosen.voltage_v is not None, "a box has voltage"
+        return float(getattr(chosen.voltage_v, end))
+
+    def step(self, target: str, steps: int) -> None:
+        leaf, _, end = target.rpartition("/")
+        stated = getattr(leaf_at(self.document.wps, leaf), end)
+        self._move(target, on_step(stated, leaf, self.document.system, steps))
+
+    def _move(self, target: str, number: float) -> None:
+        try:
+            wps = with_end(self.document.wps, target, number)
+        except InputError:
+            return  # a drag stops at zero
+        self._state(target, wps)

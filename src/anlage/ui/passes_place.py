@@ -1,0 +1,221 @@
+"""The Passes place: what is laid, in what order, with what energy? Stack and operating window over the pass table."""
+
+import time
+from collections.abc import Callable
+
+from PySide6.QtCore import QPoint, QSize, Qt
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
+
+from anlage.core.procedure import moved_pass, with_deposit, with_pass, without_deposit, without_pass
+from anlage.core.quantities import show
+from anlage.data.tables import unit_table
+from anlage.session.figures import fill_sentence, pass_figures
+from anlage.session.pictures import heat_span
+from anlage.ui.deposits import DepositStrip
+from anlage.ui.document import Document
+from anlage.ui.heat_scale import HeatScale
+from anlage.ui.icons import icon
+from anlage.ui.look import font
+from anlage.ui.pass_presenters import StackPresenter, WindowPresenter
+from anlage.ui.pass_table import PassTable
+from anlage.ui.picture import PictureView
+from anlage.ui.picture_editor import PictureEditor
+from anlage.ui.selection import Selection
+from anlage.ui.stopwatch import Stopwatch
+
+
+class PassesPlace(QWidget):
+    """Stack, operating window, deposits and pass table."""
+
+    def __init__(self, document: Document, clock: Callable[[], float] = time.monotonic) -> None:
+        super().__init__()
+        self.document, self._clock = document, clock
+        self.selection = Selection(document)
+        self.stack = PictureView(StackPresenter(document, self.selection), document.reader, "Stack of passes")
+        self.window_view = PictureView(WindowPresenter(document, self.selection), document.reader, "Operating window")
+        self.window_view.setMinimumHeight(200)
+        self.editors = [PictureEditor(view, document) for view in (self.stack, self.window_view)]
+        self.table = PassTable(document, self.selection)
+        self.deposits = DepositStrip(document)
+        self.scale = HeatScale(document.reader, lambda: heat_span(document.wps), self._energy)
+        self.hero = _Hero(document, self.selection)
+        self.fill = QLabel()
+        self.fill.setProperty("tone", "muted")
+        self.stopwatch: Stopwatch | None = None
+        self.tools: dict[str, QToolButton] = {}
+        self._lay_out()
+        document.changed.connect(self.refresh)
+        document.reader.units_changed.connect(self.refresh)
+        document.reader.look_changed.connect(self._draw_icons)
+        self.selection.changed.connect(self.refresh)
+        self._draw_icons()
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        left, right = QVBoxLayout(), QVBoxLayout()
+        left.addWidget(self.stack, 1)
+        left.addWidget(self.fill)
+        right.addWidget(self.hero)
+        right.addWidget(self.window_view, 1)
+        right.addWidget(self.scale)
+        pictures = QHBoxLayout()
+        pictures.setSpacing(16)
+        pictures.addLayout(left, 4)
+        pictures.addLayout(right, 5)
+        foot = QHBoxLayout()
+        foot.setSpacing(6)
+        foot.addWidget(self.deposits, 1)
+        tools = QVBoxLayout()
+        tools.setSpacing(6)
+        rows = (QHBoxLayout(), QHBoxLayout())
+        for row, names in zip(rows, (("add", "copy", "remove"), ("up", "down", "stopwatch")), strict=True):
+            row.setSpacing(6)
+            for name in names:
+                button = self.tools[name] = QToolButton()
+                button.setIconSize(QSize(18, 18))
+                row.addWidget(button)
+            tools.addLayout(row)
+        tools.addStretch(1)
+        foot.addLayout(tools)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(16, 10, 16, 12)
+        layout.setSpacing(8)
+        layout.addLayout(pictures, 1)
+        layout.addLayout(foot)
+        layout.addWidget(self.table)
+
+    def _draw_icons(self) -> None:
+        for name, button in self.tools.items():
+            button.setIcon(icon(name, self.document.reader.look.colour["ink"]))
+
+    def _energy(self, value: float) -> str:
+        return show(value, "heat_input", self.document.system, unit_table())
+
+    def refresh(self) -> None:
+        """Show what the document says now."""
+        self.stack.refresh()
+        self.window_view.refresh()
+        self.scale.update()
+        self.hero.refresh()
+        self.table.viewport().update()
+        self.fill.setText(fill_sentence(self.document.wps, self.document.system))
+
+    def begin(self) -> None:
+        """Put the keyboard where the work starts: in the table."""
+        self.table.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def go_to(self, path: str) -> bool:
+        """Put the keyboard on a leaf; return whether it is on this place."""
+        kind, _, rest = path.partition("/")
+        owner, _, leaf = rest.partition("/")
+        if kind == "passes":
+            self.selection.choose(owner)
+            self.table.edit_leaf(leaf)
+            return True
+        card = self.deposits.cards.get(owner) if kind == "deposits" else None
+        if card is None or leaf not in card.fields:
+            return False
+        card.fields[leaf].setFocus(Qt.FocusReason.ShortcutFocusReason)
+        return True
+
+    # Commands --------------------------------------------------------------------------------
+
+    def add_pass(self) -> None:
+        """Add a pass after the chosen one, to the same deposit; the first pass brings the first deposit."""
+        wps, chosen = self.document.wps, self.selection.chosen
+        home = chosen.deposit if chosen else wps.deposits[-1].id if wps.deposits else ""
+        if not home:
+            wps, home = with_deposit(wps)
+        wps, _ = with_pass(wps, home, after=chosen.id if chosen else None)
+        self.document.edit(wps, "Add a pass")
+        self.table.edit_leaf("role")
+
+    def duplicate_pass(self) -> None:
+        """Add a pass after the chosen one that states the same."""
+        chosen = self.selection.chosen
+        if chosen is None:
+            return
+        stated = {name: getattr(chosen, name) for name in type(chosen).model_fields if name not in ("id", "deposit")}
+        wps, _ = with_pass(self.document.wps, chosen.deposit, after=chosen.id, **stated)
+        self.document.edit(wps, f"Duplicate pass {self.selection.row + 1}")
+
+    def remove_pass(self) -> None:
+        """Take the chosen pass out."""
+        if self.selection.chosen is not None:
+            number = self.selection.row + 1
+            self.document.edit(without_pass(self.document.wps, self.selection.pass_id), f"Remove pass {number}")
+
+    def move_pass(self, places: int) -> None:
+        """Move the chosen pass up (below 0) or down in the order."""
+        row = self.selection.row
+        if row >= 0 and 0 <= row + places < len(self.document.wps.passes):
+            wps = moved_pass(self.document.wps, self.selection.pass_id, row + places)
+            self.document.edit(wps, f"Move pass {row + 1}")
+
+    def add_deposit(self) -> None:
+        """Add a deposit with its first pass, and put the keyboard at its process."""
+        wps, home = with_deposit(self.document.wps)
+        wps, _ = with_pass(wps, home)
+        self.document.edit(wps, "Add a deposit")
+        self.go_to(f"deposits/{home}/process")
+
+    def remove_deposit(self) -> None:
+        """Take the deposit of the chosen pass out, with all its passes."""
+        chosen = self.selection.chosen
+        if chosen is None:
+            return
+        self.document.edit(without_deposit(self.document.wps, chosen.deposit), "Remove a deposit")
+
+    def open_stopwatch(self) -> None:
+        """Show the stopwatch for the chosen pass."""
+        if self.selection.chosen is None:
+            return
+        if self.stopwatch is None:
+            self.stopwatch = Stopwatch(self.document, self.selection, self._clock, self)
+            self.stopwatch.put_away.connect(self._on_put_away)
+        self.stopwatch.adjustSize()
+        corner = self.table.geometry().topRight() - QPoint(self.stopwatch.width() + 8, self.stopwatch.height() + 8)
+        self.stopwatch.move(corner)
+        self.stopwatch.show()
+        self.stopwatch.raise_()
+        self.stopwatch.way.setFocus(Qt.FocusReason.ShortcutFocusReason)
+
+    def _on_put_away(self) -> None:
+        if self.stopwatch is not None:
+            self.stopwatch.hide()
+        self.table.edit_leaf("travel_speed_mm_min")
+
+
+class _Hero(QWidget):
+    """The one number of the place: the arc energy of the chosen pass, with its corners and its heat input."""
+
+    def __init__(self, document: Document, selection: Selection) -> None:
+        super().__init__()
+        self.document, self.selection = document, selection
+        self.name, self.number, self.corners = QLabel(), QLabel(), QLabel()
+        self.name.setProperty("tone", "muted")
+        self.number.setFont(font("hero", strong=True))
+        self.corners.setProperty("tone", "muted")
+        self.corners.setFont(font("note"))
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(14)
+        column = QVBoxLayout()
+        column.setSpacing(0)
+        column.addWidget(self.name)
+        column.addWidget(self.number)
+        row.addLayout(column)
+        row.addWidget(self.corners, 1, Qt.AlignmentFlag.AlignBottom)
+
+    def refresh(self) -> None:
+        """Show the figures of the chosen pass."""
+        chosen = self.selection.chosen
+        if chosen is None:
+            self.name.setText("Arc energy")
+            self.number.setText("–")
+            self.corners.setText("Add a pass with Ctrl+Return.")
+            return
+        figures = pass_figures(self.document.wps, chosen, self.document.system)
+        self.name.setText(f"Arc energy of pass {self.selection.row + 1}")
+        self.number.setText(figures.energy)
+        self.corners.setText("\n".join(filter(None, (figures.hottest, figures.coldest, figures.heat_input))))

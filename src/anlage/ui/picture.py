@@ -1,0 +1,242 @@
+"""A picture that is edited directly: handles taken by mouse or keyboard, values typed where they stand."""
+
+from typing import Protocol
+
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QContextMenuEvent, QFocusEvent, QGuiApplication, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
+
+from anlage.core.drawing import DisplayList, Point
+from anlage.ui.look import PX_PER_MM, font
+from anlage.ui.painter import Placed, paint
+from anlage.ui.reader import Reader
+
+MARGIN_PX = 14
+PAGE_STEPS = 5
+_STEPS = {
+    Qt.Key.Key_Up: 1, Qt.Key.Key_Right: 1, Qt.Key.Key_Down: -1, Qt.Key.Key_Left: -1,
+    Qt.Key.Key_PageUp: PAGE_STEPS, Qt.Key.Key_PageDown: -PAGE_STEPS,
+}  # fmt: skip
+
+
+class Presenter(Protocol):
+    """What a picture shows and what its handles do; a view knows nothing else of the document."""
+
+    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        """Return the picture for a sheet; `None` when there is nothing to draw."""
+
+    def heat(self) -> tuple[float, float] | None:
+        """Return the span of the heat scale [kJ/mm]."""
+
+    def is_stale(self) -> bool:
+        """Return whether the picture is the last good one, not that of what is stated."""
+
+    def empty_text(self) -> str:
+        """Return what to do first where there is nothing to draw."""
+
+    def take(self, target: str, at: Point) -> None:
+        """Begin to drag a handle."""
+
+    def drag(self, at: Point, *, fine: bool) -> None:
+        """Go on dragging; `fine` leaves the trade's steps."""
+
+    def release(self) -> None:
+        """End the drag."""
+
+    def step(self, target: str, steps: int) -> None:
+        """Move a handle by presses of an arrow key."""
+
+    def choose(self, target: str) -> None:
+        """Take note of a click on an area."""
+
+    def describe(self, target: str) -> str:
+        """Return what a handle or value is and says, in words."""
+
+    def svg(self) -> str:
+        """Return the picture as SVG text."""
+
+
+class PictureView(QWidget):
+    """Shows the picture of a presenter.
+
+    Signals
+    -------
+    editing_asked(target, rect, text) : a value is to be typed where it stands; `text` was typed already
+    """
+
+    editing_asked = Signal(str, QRectF, str)
+
+    def __init__(self, presenter: Presenter, reader: Reader, name: str) -> None:
+        super().__init__()
+        self.presenter, self.reader = presenter, reader
+        self.placed: Placed | None = None
+        self.held = ""
+        self._dragging = False
+        self.setAccessibleName(name)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        reader.units_changed.connect(self.refresh)
+        reader.look_changed.connect(self.update)
+
+    def sizeHint(self) -> QSize:
+        return QSize(560, 400)
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(220, 160)
+
+    def refresh(self) -> None:
+        """Draw what the document says now."""
+        room = QRectF(self.rect()).adjusted(MARGIN_PX, MARGIN_PX, -MARGIN_PX, -MARGIN_PX)
+        picture = self.presenter.picture(max(room.width(), 1) / PX_PER_MM, max(room.height(), 1) / PX_PER_MM)
+        if picture is None:
+            if not self.presenter.is_stale():
+                self.placed = None
+        elif self._dragging and self.placed is not None:
+            self.placed = Placed(picture, self.placed.origin, PX_PER_MM, self.presenter.heat())
+        else:
+            self.placed = Placed.centred(picture, room, PX_PER_MM, self.presenter.heat())
+        if self.held and self.placed and self.held not in self.placed.handles():
+            self.held = ""
+        self._tell()
+        self.update()
+
+    def resizeEvent(self, event: QEvent) -> None:
+        super().resizeEvent(event)
+        self.refresh()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        look = self.reader.look
+        painter.fillRect(self.rect(), look.colour["sheet"])
+        if self.placed is None:
+            painter.setPen(look.colour["muted"])
+            painter.setFont(font("title"))
+            flags = Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap
+            painter.drawText(self.rect().adjusted(40, 20, -40, -20), flags, self.presenter.empty_text())
+        else:
+            paint(self.placed, painter, look, held=self.held, dimmed=self.presenter.is_stale())
+        painter.setPen(look.colour["accent" if self.hasFocus() else "line"])
+        painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+
+    # Mouse -----------------------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() != Qt.MouseButton.LeftButton or self.placed is None:
+            return
+        target = self.placed.handle_at(event.position())
+        if target:
+            self._hold(target)
+            self._dragging = True
+            self.presenter.take(target, self.placed.in_work(event.position()))
+        elif self.placed.value_at(event.position()) in self.placed.handles():
+            self._hold(self.placed.value_at(event.position()))
+        elif area := self.placed.area_at(event.position()):
+            self.presenter.choose(area)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self.placed is None:
+            return
+        if self._dragging:
+            fine = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            self.presenter.drag(self.placed.in_work(event.position()), fine=fine)
+            return
+        over = self.placed.handle_at(event.position())
+        value = self.placed.value_at(event.position())
+        self.setCursor(
+            Qt.CursorShape.SizeAllCursor
+            if over
+            else Qt.CursorShape.IBeamCursor
+            if value
+            else Qt.CursorShape.ArrowCursor
+        )
+        self.setToolTip(self.presenter.describe(over or value) if over or value else "")
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._dragging:
+            self._dragging = False
+            self.presenter.release()
+            self.refresh()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        if self.placed is None:
+            return
+        position = event.position()
+        self._ask(self.placed.value_at(position) or self.placed.handle_at(position), "")
+
+    # Keyboard --------------------------------------------------------------------------------
+
+    def focusNextPrevChild(self, forward: bool) -> bool:  # noqa: FBT001 - Qt's signature
+        """Walk the handles before leaving the picture."""
+        handles = self.placed.handles() if self.placed else ()
+        place = handles.index(self.held) if self.held in handles else (-1 if forward else len(handles))
+        following = place + (1 if forward else -1)
+        if self.hasFocus() and 0 <= following < len(handles):
+            self._hold(handles[following])
+            return True
+        self._hold("")
+        return super().focusNextPrevChild(forward)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        steps = _STEPS.get(Qt.Key(event.key()))
+        plain = not event.modifiers() & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier)
+        if self.held and steps and plain:
+            self.presenter.step(self.held, steps)
+        elif self.held and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2):
+            self._ask(self.held, "")
+        elif self.held and plain and event.text() and (event.text().isdigit() or event.text() == "."):
+            self._ask(self.held, event.text())
+        elif self.held and event.key() == Qt.Key.Key_Escape:
+            self._hold("")
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        if event.reason() in (Qt.FocusReason.TabFocusReason, Qt.FocusReason.BacktabFocusReason) and self.placed:
+            handles = self.placed.handles()
+            if handles:
+                self._hold(handles[0] if event.reason() == Qt.FocusReason.TabFocusReason else handles[-1])
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self.update()
+
+    # -----------------------------------------------------------------------------------------
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        menu = QMenu(self)
+        menu.addAction("Copy as picture", self.copy_image)
+        menu.addAction("Copy as SVG", self.copy_svg)
+        menu.exec(event.globalPos())
+
+    def copy_image(self) -> None:
+        """Put the picture on the clipboard as an image."""
+        QGuiApplication.clipboard().setPixmap(self.grab())
+
+    def copy_svg(self) -> None:
+        """Put the picture on the clipboard as SVG text."""
+        QGuiApplication.clipboard().setText(self.presenter.svg())
+
+    def _hold(self, target: str) -> None:
+        self.held = target
+        self._tell()
+        self.update()
+
+    def _tell(self) -> None:
+        self.setAccessibleDescription(self.presenter.describe(self.held) if self.held else "")
+
+    def _ask(self, target: str, text: str) -> None:
+        if not target or self.placed is None:
+            return
+        self._hold(target)
+        rect = self.placed.value_rect(target) or QRectF(self.rect().center(), self.rect().center())
+        self.editing_asked.emit(target, rect, text)
+
+
+def inside(rect: QRectF, room: QRectF) -> QPointF:
+    """Return the corner at which a rectangle lies wholly within a room."""
+    x = min(max(rect.left(), room.left()), room.right() - rect.width())
+    y = min(max(rect.top(), room.top()), room.bottom() - rect.height())
+    return QPointF(x, y)

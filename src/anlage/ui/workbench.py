@@ -1,0 +1,339 @@
+"""What is open in the window: a works file, its procedures, and the places over the one in hand."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import partial
+from pathlib import Path
+
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtWidgets import QApplication, QFileDialog, QMenu, QWidget
+
+from anlage.core.document import with_at
+from anlage.core.errors import AnlageError
+from anlage.core.results import Notice
+from anlage.session.demo import demo_file
+from anlage.session.draft import Working
+from anlage.session.open_works import OpenWorks, new_wps, next_number, number_clash
+from anlage.session.settings import Settings
+from anlage.ui.commands import install
+from anlage.ui.document import Document
+from anlage.ui.job_panel import LINES, JobPanel
+from anlage.ui.joint_place import JointPlace
+from anlage.ui.palette import Palette
+from anlage.ui.passes_place import PassesPlace
+from anlage.ui.shell import PLACES, PLACES_PX, Shell
+from anlage.ui.welcome import Welcome
+
+
+@dataclass(frozen=True)
+class Clocks:
+    """The two clocks of a window: time of day as ISO 8601 in UTC, and seconds that only run on."""
+
+    now: Callable[[], str]
+    seconds: Callable[[], float]
+
+
+class Workbench(QObject):
+    """Opens works files and procedures, and shows them in the shell.
+
+    Signals
+    -------
+    save_failed(text) : a draft could not be saved; emitted from the writer thread
+    """
+
+    save_failed = Signal(str)
+
+    def __init__(self, shell: Shell, settings: Settings, clocks: Clocks) -> None:
+        super().__init__(shell)
+        self.shell, self.settings, self.clocks = shell, settings, clocks
+        self.works: OpenWorks | None = None
+        self.documents: dict[str, Document] = {}
+        self.places: dict[str, dict[str, JointPlace | PassesPlace]] = {}
+        self.document: Document | None = None
+        self.place = settings.place if settings.place in {place.id for place in PLACES} else PLACES[0].id
+        self.job: JobPanel | None = None
+        self.deleted = ""  # the procedure put away last, to bring back
+        self.palette = Palette(shell)
+        self.welcome = Welcome(self)
+        shell.stack.addWidget(self.welcome)
+        shell.place_asked.connect(self.go)
+        shell.closing.connect(self.close)
+        self.save_failed.connect(self.say)
+        self.actions = install(self)
+        self._show_band()
+
+    def say(self, text: str) -> None:
+        """Show a sentence that must not be missed."""
+        self.shell.notice.say(text)
+
+    # Works files -----------------------------------------------------------------------------
+
+    def open_file(self, path: Path, document_id: str = "") -> bool:
+        """Open a works file, or make it; return whether it is open. The one open before stays when it cannot be."""
+        try:
+            works = OpenWorks(path, now=self.clocks.now, failed=self._on_save_failed, holder=self.settings.author)
+        except AnlageError as refusal:
+            self.say(str(refusal))
+            return False
+        self._close_works()
+        self.works = works
+        self.settings = self.settings.with_recent(path)
+        if not works.can_write:
+            who = f"{works.held_by} writes" if works.held_by else "another window writes"
+            self.say(f"{path.name} is open for reading only: {who} in it.")
+        entries = works.entries()
+        wanted = next((entry.id for entry in entries if entry.id == document_id), entries[0].id if entries else "")
+        if wanted:
+            self.open_document(wanted)
+        elif works.can_write:
+            self.new_document()
+        return True
+
+    def _on_save_failed(self, fault: Exception) -> None:
+        self.save_failed.emit(f"The draft is not saved: {fault}. It is saved with the next edit, or copy it elsewhere.")
+
+    def open_named(self, name: str) -> None:
+        """Open a works file by its name, if it is still there."""
+        if Path(name).exists():
+            self.open_file(Path(name))
+        else:
+            self.say(f"{name} is no longer there.")
+
+    def ask_for_file(self) -> None:
+        """Let the person choose a works file to open."""
+        name, _ = QFileDialog.getOpenFileName(self.shell, "Open works file", self._folder(), "Works files (*.anlage)")
+        if name:
+            self.open_file(Path(name))
+
+    def ask_for_new_file(self) -> None:
+        """Let the person choose where a new works file is to lie."""
+        name, _ = QFileDialog.getSaveFileName(self.shell, "New works file", self._folder(), "Works files (*.anlage)")
+        if name:
+            path = Path(name)
+            self.open_file(path if path.suffix else path.with_suffix(".anlage"))
+
+    def open_demo(self) -> None:
+        """Open the demo."""
+        self.open_file(demo_file(self.clocks.now()))
+
+    def _folder(self) -> str:
+        return str(self.works.path.parent if self.works else Path.home())
+
+    # Procedures ------------------------------------------------------------------------------
+
+    def open_document(self, document_id: str) -> None:
+        """Show a procedure of the open works file, at the place that was open."""
+        assert self.works is not None
+        if document_id not in self.documents:
+            try:
+                working, notices = self.works.read(document_id)
+            except AnlageError as refusal:
+                self.say(str(refusal))
+                return
+            self._take_in(document_id, working, notices)
+        self.document = self.documents[document_id]
+        self._put_job_away()
+        self._show_band()
+        self.go(self.place)
+
+    def _take_in(self, document_id: str, working: Working, notices: tuple[Notice, ...]) -> None:
+        assert self.works is not None
+        works = self.works
+        document = Document(working, self.shell.reader, document_id=document_id, can_write=works.can_write)
+        document.number_fault = lambda number: number_clash(number, document_id, works.entries())
+        document.changed.connect(partial(self._on_changed, document))
+        document.undo_stack.indexChanged.connect(self._show_band)
+        self.documents[document_id] = document
+        self.places[document_id] = {}
+        if notices:
+            self.say(f"{len(notices)} mended in {working.wps.header.number}: {notices[0].text}")
+
+    def _on_changed(self, document: Document, _before: object, after: object) -> None:
+        assert self.works is not None
+        assert isinstance(after, Working)
+        self.works.save(document.document_id, after)
+        self._show_band()
+
+    def new_document(self) -> None:
+        """Make a new procedure under the next free number, at its joint."""
+        if self.works is None or not self.works.can_write:
+            self.say("Open a works file that can be written first.")
+            return
+        self.place = "joint"
+        self.open_document(self.works.add(new_wps(self.works.entries())))
+
+    def duplicate_document(self) -> None:
+        """Make a copy of the open procedure under the next free number."""
+        if self.works is None or self.document is None or not self.works.can_write:
+            return
+        number = next_number([entry.number for entry in self.works.entries()])
+        self.open_document(self.works.add(with_at(self.document.wps, "header/number", number)))
+
+    def delete_document(self) -> None:
+        """Put the open procedure away; it can be brought back."""
+        if self.works is None or self.document is None or not self.works.can_write:
+            return
+        gone = self.document
+        self.works.delete(gone.document_id)
+        self.deleted = gone.document_id
+        entries = self.works.entries()
+        if entries:
+            self.open_document(entries[0].id)
+        else:
+            self.new_document()
+        self.say(f"{gone.wps.header.number} is put away. Bring it back with Ctrl+Shift+Backspace.")
+
+    def restore_document(self) -> None:
+        """Bring back the procedure that was put away last."""
+        if self.works is not None and self.deleted:
+            self.works.restore(self.deleted)
+            self.open_document(self.deleted)
+            self.deleted = ""
+            self.say("")
+
+    # Places ----------------------------------------------------------------------------------
+
+    def go(self, place: str) -> None:
+        """Show a place of the open procedure."""
+        self.place = place
+        if self.document is None:
+            self.shell.stack.setCurrentWidget(self.welcome)
+            return
+        widget = self.current_place()
+        self.shell.places.mark(place)
+        self.shell.stack.setCurrentWidget(widget)
+        widget.begin()
+
+    def current_place(self) -> JointPlace | PassesPlace:
+        """Return the place that is open, made when it is first shown."""
+        assert self.document is not None
+        made = self.places[self.document.document_id]
+        if self.place not in made:
+            place = (
+                JointPlace(self.document) if self.place == "joint" else PassesPlace(self.document, self.clocks.seconds)
+            )
+            made[self.place] = place
+            self.shell.stack.addWidget(place)
+        return made[self.place]
+
+    def passes(self) -> PassesPlace | None:
+        """Return the Passes place when it is open."""
+        place = self.current_place() if self.document else None
+        return place if isinstance(place, PassesPlace) else None
+
+    def go_to(self, path: str) -> None:
+        """Put the keyboard on the field of a leaf, wherever it is."""
+        if self.document is None:
+            return
+        if path in {leaf for line in LINES for leaf in line}:
+            self.open_job()
+            assert self.job is not None
+            self.job.fields[path].setFocus()
+            return
+        self.go("joint" if path.startswith("joint/") else "passes")
+        self.current_place().go_to(path)
+
+    def open_job(self) -> None:
+        """Show the data of the job under the number, or put them away."""
+        if self.document is None:
+            return
+        if self.job is not None:
+            self._put_job_away()
+            return
+        parent = self.shell.centralWidget()
+        self.job = JobPanel(self.document, parent)
+        self.job.put_away.connect(self._put_job_away)
+        self.job.adjustSize()
+        self.job.move(PLACES_PX + 8, self.shell.band.height() - 2)
+        self.job.show()
+        self.job.raise_()
+        self.job.fields["header/number"].setFocus()
+
+    def _put_job_away(self) -> None:
+        job, self.job = self.job, None
+        if job is not None:
+            job.hide()
+            job.deleteLater()
+            if self.document is not None:
+                self.current_place().setFocus()
+
+    # The band --------------------------------------------------------------------------------
+
+    def documents_menu(self) -> QMenu:
+        """Return the procedures of the open works file as a menu."""
+        menu = QMenu(self.shell)
+        for entry in self.works.entries() if self.works else ():
+            text = f"{entry.number}   {entry.title}".strip()
+            menu.addAction(text, partial(self.open_document, entry.id))
+        menu.addSeparator()
+        for name in ("new", "duplicate", "open"):
+            menu.addAction(self.actions[name])
+        return menu
+
+    def _show_band(self) -> None:
+        band, document = self.shell.band, self.document
+        band.setEnabled(True)
+        header = document.wps.header if document else None
+        band.number.setText((header.number or "No number") if header else "Anlage")
+        band.title.setText(header.title if header else "")
+        band.state.setText("draft")
+        band.state.setVisible(header is not None)
+        can = document is not None
+        self.actions["undo"].setEnabled(can and document.undo_stack.canUndo())
+        self.actions["redo"].setEnabled(can and document.undo_stack.canRedo())
+        for name, text in (("undo", "Undo"), ("redo", "Redo")):
+            what = getattr(document.undo_stack, f"{name}Text")() if document else ""
+            self.actions[name].setText(f"{text} {what}".strip())
+            self.actions[name].setToolTip(f"{text} {what} ({self.actions[name].shortcut().toString()})")
+        title = f"{header.number} – " if header and header.number else ""
+        self.shell.setWindowTitle(f"{title}Anlage")
+
+    def step_back(self) -> None:
+        """Undo the last step of the open procedure."""
+        if self.document is not None:
+            self.document.undo_stack.undo()
+
+    def step_forth(self) -> None:
+        """Redo the step that was undone last."""
+        if self.document is not None:
+            self.document.undo_stack.redo()
+
+    # Reading and closing ---------------------------------------------------------------------
+
+    def switch_units(self) -> None:
+        """Read in the other unit system."""
+        self.shell.reader.use_units("us" if self.shell.reader.system == "si" else "si")
+
+    def switch_theme(self) -> None:
+        """Draw in the other theme."""
+        self.shell.reader.use_theme("dark" if self.shell.reader.look.theme == "light" else "light")
+
+    def flush(self) -> None:
+        """Save everything that waits, now."""
+        if self.works is not None:
+            self.works.flush()
+
+    def close(self) -> None:
+        """Save what waits, close the works file and take note of where the person was."""
+        own, reader = self.document, self.shell.reader
+        self.settings = replace(
+            self.settings, units=reader.system, theme=reader.look.theme, place=self.place,
+            document=own.document_id if own else "", width=self.shell.width(), height=self.shell.height(),
+        )  # fmt: skip
+        self._close_works()
+
+    def _close_works(self) -> None:
+        focused = QApplication.focusWidget()
+        if isinstance(focused, QWidget):
+            focused.clearFocus()
+        self._put_job_away()
+        self.document = None
+        for places in self.places.values():
+            for place in places.values():
+                self.shell.stack.removeWidget(place)
+                place.deleteLater()
+        self.places.clear()
+        self.documents.clear()
+        works, self.works = self.works, None
+        if works is not None:
+            works.close()
