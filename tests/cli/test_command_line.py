@@ -312,7 +312,6 @@ COUPON = ("coupon", "--code", "asme-ix", "process=SMAW", "thickness=10mm")
 @pytest.mark.parametrize(
     ("words", "line"),
     [
-        ((), "anlage: the following arguments are required: COMMAND; see anlage --help"),
         (("frob",), "anlage: no frob; take one of calc, coupon, verify"),
         (("calc",), "see anlage calc --help"),
         (("calc", "heat-inptu"), "calc: no heat-inptu; take heat-input"),
@@ -399,3 +398,11 @@ def test_the_installed_command_prints_its_version_and_passes_its_status_on():
         [sys.executable, "-m", "anlage", "calc", "pipe", "nps=4"], capture_output=True, text=True, check=False
     )
     assert (bad.returncode, bad.stderr.count("\n")) == (2, 1)
+
+
+@pytest.mark.parametrize("words", [(), ("demo",)])
+def test_a_window_without_a_screen_is_refused_before_the_window_system_aborts(capsys, monkeypatch, words):
+    for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"):
+        monkeypatch.delenv(name, raising=False)
+    assert run(words) == 2
+    assert capsys.readouterr().err.startswith("anlage: there is no screen to open a window on; ")

@@ -10,7 +10,7 @@ from anlage.data.files import FOLDER
 from anlage.session.settings import data_folder
 from anlage.store import create_works
 
-KINDS = {"W": ("wps", WPS), "R": ("pqr", PQR)}  # by the letter in the number: OST-W-01
+KINDS = {"W": WPS, "R": PQR}  # by the letter in the number: OST-W-01
 
 
 def demo_file(now: str, *, reset: bool = False, folder: Path | None = None) -> Path:
@@ -34,8 +34,8 @@ def demo_file(now: str, *, reset: bool = False, folder: Path | None = None) -> P
     path.parent.mkdir(parents=True, exist_ok=True)
     with create_works(path) as works:
         for source in sorted((FOLDER / "demo").glob("*.json"), key=lambda each: ("-R-" in each.name, each.name)):
-            kind, reader = KINDS[source.stem.split("-")[1]]
+            kind = KINDS[source.stem.split("-")[1]]
             text = source.read_text(encoding="utf-8")
-            header = read_strict(text, reader, where=source.name).header  # type: ignore[attr-defined]
-            works.add(kind, text, now=now, number=header.number, title=header.title)
+            header = read_strict(text, kind, where=source.name).header  # type: ignore[attr-defined]
+            works.add(kind.format, text, now=now, number=header.number, title=header.title)
     return path

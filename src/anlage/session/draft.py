@@ -68,7 +68,9 @@ def _exists(wps: Wps, path: str) -> bool:
 
 
 def text_in(working: Working, path: str, system: System) -> str:
-    """Return what stands in a field: the text that waits there, else the stated value."""
+    """Return what stands in a field: the text that waits there, else the stated value; "" when the leaf is gone."""
+    if not _exists(working.wps, path):
+        return ""
     return working.pending.get(path, "") or shown(working.wps, path, system)
 
 

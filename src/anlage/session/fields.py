@@ -24,6 +24,7 @@ from anlage.data.tables import unit_table, vocabulary
 
 PARTS = ("minus", "plus")
 ENDS = ("low", "high")
+NEVER_NONE = ("header/number", "header/title")
 _BOOLS = {"yes": True, "no": False}
 
 
@@ -214,7 +215,7 @@ def _emptied(value: Wps, path: str, the_field: Field) -> Wps:
         return with_at(value, path, 0.0) if at(value, path.rpartition("/")[0]) else value
     if the_field.required:
         raise InputError("nothing is stated", where=the_field.label.lower(), mend="choose one")
-    return with_at(value, path, "" if isinstance(at(value, path), str) and path.startswith("header/") else None)
+    return with_at(value, path, "" if path in NEVER_NONE else None)
 
 
 def _word(the_field: Field, text: str) -> str:

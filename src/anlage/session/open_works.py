@@ -52,7 +52,7 @@ class OpenWorks:
         """Who else writes in it."""
         return self._file.held_by
 
-    def entries(self, kind: str = "wps") -> tuple[Entry, ...]:
+    def entries(self, kind: str = WPS.format) -> tuple[Entry, ...]:
         """Return the documents of a kind, in the order they were made."""
         return tuple(entry for entry in self._file.entries() if entry.kind == kind)
 
@@ -68,7 +68,7 @@ class OpenWorks:
         wps, notices = read_mending(draft.body, WPS)
         return Working(wps, MappingProxyType(dict(draft.pending))), notices
 
-    def add(self, document: Part, kind: str = "wps") -> str:
+    def add(self, document: Part, kind: str = WPS.format) -> str:
         """Add a document and return its id.
 
         Raises

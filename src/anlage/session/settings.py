@@ -5,13 +5,14 @@ import os
 import tomllib
 from dataclasses import asdict, dataclass, fields, replace
 from pathlib import Path
-from typing import Any, get_args
+from typing import TYPE_CHECKING, Any
 
-from anlage.core.quantities.units import System
-from anlage.data.look import Theme
+if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded for it
+    from anlage.core.quantities.units import System
+    from anlage.data.look import Theme
 
 RECENT = 8  # files remembered
-_WORDS: dict[str, tuple[str, ...]] = {"units": get_args(System), "theme": get_args(Theme)}
+_WORDS: dict[str, tuple[str, ...]] = {"units": ("si", "us"), "theme": ("light", "dark")}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -19,8 +20,8 @@ class Settings:
     """What is remembered from one start to the next."""
 
     author: str = ""
-    units: System = "si"
-    theme: Theme = "light"
+    units: "System" = "si"
+    theme: "Theme" = "light"
     recent: tuple[str, ...] = ()
     document: str = ""
     place: str = ""

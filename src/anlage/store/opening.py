@@ -4,7 +4,7 @@ import sqlite3
 from pathlib import Path
 
 from anlage.core.errors import FormatError
-from anlage.store.tables import APPLICATION_ID, LAYOUT, metadata
+from anlage.store.tables import APPLICATION_ID, COLUMNS, LAYOUT
 
 _MAGIC = b"SQLite format 3\x00"
 
@@ -37,7 +37,9 @@ def check_header(path: Path) -> int:
 def connect(path: Path, *, write: bool) -> sqlite3.Connection:
     """Return a connection that trusts nothing in the file; without `write` it cannot change it."""
     mode = "rw" if write else "ro"
-    connection = sqlite3.connect(f"{path.absolute().as_uri()}?mode={mode}", uri=True, check_same_thread=False)
+    where = f"{path.absolute().as_uri()}?mode={mode}"
+    connection = sqlite3.connect(where, uri=True, check_same_thread=False, isolation_level=None)
+    connection.row_factory = sqlite3.Row
     try:
         _set_up(connection, write=write)
     except sqlite3.DatabaseError:
@@ -68,9 +70,9 @@ def check_body(connection: sqlite3.Connection, path: Path) -> None:
     """
     try:
         sound = connection.execute("PRAGMA quick_check(1)").fetchone()[0] == "ok"
-        for table in metadata.tables.values():
-            found = {row[0] for row in connection.execute("SELECT name FROM pragma_table_info(?)", (table.name,))}
-            sound = sound and {column.name for column in table.columns} <= found
+        for table, columns in COLUMNS.items():
+            found = {row[0] for row in connection.execute("SELECT name FROM pragma_table_info(?)", (table,))}
+            sound = sound and columns <= found
     except sqlite3.DatabaseError as fault:
         raise damaged(path, fault) from fault
     if not sound:

@@ -16,16 +16,13 @@ from collections.abc import Iterator, Mapping
 from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any, Self
-
-from sqlalchemy import Connection, create_engine, func, insert, literal_column, select, update
-from sqlalchemy.pool import StaticPool
+from typing import Self
 
 from anlage.core.errors import FormatError, InputError, UnknownNameError
 from anlage.core.results import Notice
 from anlage.store.lock import WriterLock
 from anlage.store.opening import check_body, check_header, connect, damaged
-from anlage.store.tables import APPLICATION_ID, LAYOUT, documents, drafts, metadata, revisions
+from anlage.store.tables import APPLICATION_ID, LAYOUT, SCHEMA
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +72,6 @@ def create_works(path: Path, *, holder: str = "") -> "WorksFile":
     connection = connect(path, write=True)
     connection.execute(f"PRAGMA application_id = {APPLICATION_ID}")
     connection.execute(f"PRAGMA user_version = {LAYOUT}")
-    connection.commit()
     connection.close()
     return open_works(path, holder=holder, new=True)
 
@@ -135,14 +131,12 @@ class WorksFile:
     def __init__(self, path: Path, lock: WriterLock, *, write: bool, new: bool = False) -> None:
         self.path, self.can_write = path, write
         self._lock = lock
-        raw = connect(path, write=write)
-        self._engine = create_engine("sqlite://", creator=lambda: raw, poolclass=StaticPool)
-        self._raw = raw
+        self._connection = connect(path, write=write)
         self._one_at_a_time = threading.RLock()
         try:
             if new:
-                metadata.create_all(self._engine)
-            check_body(raw, path)
+                self._connection.executescript(f"BEGIN;{SCHEMA}COMMIT;")
+            check_body(self._connection, path)
         except Exception:
             self._close_connection()
             raise
@@ -166,23 +160,23 @@ class WorksFile:
                 self._lock.release()
 
     def _close_connection(self) -> None:
-        self._engine.dispose()
-        self._raw.close()
+        self._connection.close()
 
     # Reading ---------------------------------------------------------------------------------
 
     def entries(self, *, deleted: bool = False) -> tuple[Entry, ...]:
         """Return the documents in the order they were made; the deleted ones only when asked for."""
-        count = (
-            select(func.count()).where(revisions.c.document_id == documents.c.id).correlate(documents).scalar_subquery()
-        )
-        query = select(documents, count.label("issued")).order_by(literal_column("documents.rowid"))
-        query = query.where(documents.c.deleted_at.is_not(None) if deleted else documents.c.deleted_at.is_(None))
+        query = f"""
+            SELECT id, kind, number, title, deleted_at,
+              (SELECT count(*) FROM revisions WHERE document_id = documents.id) AS issued
+            FROM documents WHERE deleted_at IS {"NOT" if deleted else ""} NULL ORDER BY rowid
+        """  # noqa: S608 - one of two words of our own
         with self._transaction() as connection:
-            return tuple(
-                Entry(row.id, row.kind, row.number, row.title, row.issued, row.deleted_at is not None)
-                for row in connection.execute(query)
-            )
+            rows = connection.execute(query).fetchall()
+        return tuple(
+            Entry(row["id"], row["kind"], row["number"], row["title"], row["issued"], row["deleted_at"] is not None)
+            for row in rows
+        )
 
     def draft(self, document_id: str) -> Draft:
         """Return a document's draft.
@@ -192,39 +186,46 @@ class WorksFile:
         UnknownNameError : there is no such document
         """
         with self._transaction() as connection:
-            row = connection.execute(select(drafts).where(drafts.c.document_id == document_id)).first()
+            query = "SELECT body, pending FROM drafts WHERE document_id = ?"
+            row = connection.execute(query, (document_id,)).fetchone()
         if row is None:
             raise UnknownNameError(document_id, [entry.id for entry in self.entries()], where=self.path.name)
-        return Draft(row.body.decode(), json.loads(row.pending))
+        return Draft(row["body"].decode(), json.loads(row["pending"]))
 
     def revisions(self, document_id: str) -> tuple[Revision, ...]:
         """Return a document's issued revisions, oldest first."""
-        query = select(revisions).where(revisions.c.document_id == document_id).order_by(revisions.c.number)
+        query = "SELECT * FROM revisions WHERE document_id = ? ORDER BY number"
         with self._transaction() as connection:
-            return tuple(
-                Revision(row.number, row.body.decode(errors="replace"), row.sha256, row.author, row.issued_at)
-                for row in connection.execute(query)
+            rows = connection.execute(query, (document_id,)).fetchall()
+        return tuple(
+            Revision(
+                row["number"], row["body"].decode(errors="replace"), row["sha256"], row["author"], row["issued_at"]
             )
+            for row in rows
+        )
 
     def verify(self) -> tuple[Notice, ...]:
         """Return a notice for every issued revision that is not what was issued; none means all are intact."""
-        query = select(revisions, documents.c.number.label("name"))
-        query = query.join_from(revisions, documents, isouter=True)
-        query = query.order_by(revisions.c.document_id, revisions.c.number)
+        query = """
+            SELECT revisions.*, documents.number AS name
+            FROM revisions LEFT JOIN documents ON documents.id = document_id
+            ORDER BY document_id, revisions.number
+        """
         notices: list[Notice] = []
         expected: dict[str, int] = {}
         with self._transaction() as connection:
-            rows = connection.execute(query).all()
+            rows = connection.execute(query).fetchall()
         for row in rows:
-            place = f"{row.name or row.document_id}@{row.number}"
-            if hashlib.sha256(row.body).hexdigest() != row.sha256:
+            number, owner = row["number"], row["document_id"]
+            place = f"{row['name'] or owner}@{number}"
+            if hashlib.sha256(row["body"]).hexdigest() != row["sha256"]:
                 text = f"{place} is not what was issued: its bytes no longer give its hash"
                 notices.append(Notice("works.revision_changed", place, text))
-            following = expected.get(row.document_id, 1)
-            if row.number != following:
+            following = expected.get(owner, 1)
+            if number != following:
                 text = f"{place} follows {following - 1}: a revision between them is gone"
                 notices.append(Notice("works.revision_missing", place, text))
-            expected[row.document_id] = row.number + 1
+            expected[owner] = number + 1
         return tuple(notices)
 
     # Writing ---------------------------------------------------------------------------------
@@ -237,11 +238,11 @@ class WorksFile:
         InputError : the file is open for reading only
         """
         document_id = uuid.uuid4().hex
-        row = {"id": document_id, "kind": kind, "number": number, "title": title, "created_at": now}
         with self._writing() as connection:
-            connection.execute(insert(documents).values(row))
-            values = {"document_id": document_id, "body": body.encode(), "pending": "{}", "saved_at": now}
-            connection.execute(insert(drafts).values(values))
+            columns = "INSERT INTO documents (id, kind, number, title, created_at) VALUES (?, ?, ?, ?, ?)"
+            connection.execute(columns, (document_id, kind, number, title, now))
+            draft = "INSERT INTO drafts (document_id, body, saved_at) VALUES (?, ?, ?)"
+            connection.execute(draft, (document_id, body.encode(), now))
         return document_id
 
     def save_draft(self, document_id: str, draft: Draft, *, now: str, number: str = "", title: str = "") -> None:
@@ -253,13 +254,15 @@ class WorksFile:
         UnknownNameError : there is no such document
         """
         pending = json.dumps(dict(draft.pending))  # escaped: half a surrogate pair can be typed, and is not lost
-        values = {"body": draft.body.encode(), "pending": pending, "saved_at": now}
         with self._writing() as connection:
-            done = connection.execute(update(drafts).where(drafts.c.document_id == document_id).values(values))
+            values = (draft.body.encode(), pending, now, document_id)
+            done = connection.execute(
+                "UPDATE drafts SET body = ?, pending = ?, saved_at = ? WHERE document_id = ?", values
+            )
             if done.rowcount != 1:
                 raise UnknownNameError(document_id, (), where=self.path.name)
-            names = {"number": number, "title": title}
-            connection.execute(update(documents).where(documents.c.id == document_id).values(names))
+            names = (number, title, document_id)
+            connection.execute("UPDATE documents SET number = ?, title = ? WHERE id = ?", names)
 
     def issue(self, document_id: str, body: str, *, author: str, now: str) -> Revision:
         """Store a value as the next revision and return it.
@@ -272,11 +275,12 @@ class WorksFile:
             raise InputError("nobody issues it", where="author", mend="state your name in the settings")
         data = body.encode()
         digest = hashlib.sha256(data).hexdigest()
-        last = select(func.coalesce(func.max(revisions.c.number), 0)).where(revisions.c.document_id == document_id)
         with self._writing() as connection:
-            number = connection.execute(last).scalar_one() + 1
-            row: dict[str, Any] = {"number": number, "body": data, "sha256": digest, "author": author}
-            connection.execute(insert(revisions).values(document_id=document_id, issued_at=now, **row))
+            last = "SELECT coalesce(max(number), 0) AS last FROM revisions WHERE document_id = ?"
+            number = connection.execute(last, (document_id,)).fetchone()["last"] + 1
+            columns = "INSERT INTO revisions (document_id, number, body, sha256, author, issued_at)"
+            values = (document_id, number, data, digest, author, now)
+            connection.execute(f"{columns} VALUES (?, ?, ?, ?, ?, ?)", values)
         return Revision(number, body, digest, author, now)
 
     def delete(self, document_id: str, *, now: str) -> None:
@@ -299,15 +303,21 @@ class WorksFile:
 
     def _mark(self, document_id: str, deleted_at: str | None) -> None:
         with self._writing() as connection:
-            connection.execute(update(documents).where(documents.c.id == document_id).values(deleted_at=deleted_at))
+            connection.execute("UPDATE documents SET deleted_at = ? WHERE id = ?", (deleted_at, document_id))
 
     @contextmanager
-    def _transaction(self) -> Iterator[Connection]:
+    def _transaction(self) -> Iterator[sqlite3.Connection]:
         """Yield the one connection: all that is done with it is in the file afterwards, or nothing."""
-        with self._one_at_a_time, self._engine.begin() as connection:
-            yield connection
+        with self._one_at_a_time:
+            self._connection.execute("BEGIN")
+            try:
+                yield self._connection
+            except BaseException:
+                self._connection.execute("ROLLBACK")
+                raise
+            self._connection.execute("COMMIT")
 
-    def _writing(self) -> AbstractContextManager[Connection]:
+    def _writing(self) -> AbstractContextManager[sqlite3.Connection]:
         if not self.can_write:
             who = self.held_by
             what = f"it is open for reading only{f', {who} writes in it' if who else ''}"

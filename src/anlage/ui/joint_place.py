@@ -198,10 +198,10 @@ class Chooser(QWidget):
     def refresh(self) -> None:
         """Show which one is chosen."""
         kind = self.document.wps.joint.kind
-        self.group.setExclusive(False)
+        self.group.setExclusive(False)  # noqa: FBT003 - else none could be unchecked after an undo
         for button in self.buttons:
             button.setChecked(button.kind == kind)
-        self.group.setExclusive(kind is not None)
+        self.group.setExclusive(True)  # noqa: FBT003 - so that arrow keys walk the drawings
         for button in self.buttons:
             button.update()
 

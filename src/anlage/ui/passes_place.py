@@ -2,6 +2,7 @@
 
 import time
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtCore import QPoint, QSize, Qt
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
@@ -68,12 +69,24 @@ class PassesPlace(QWidget):
         tools = QVBoxLayout()
         tools.setSpacing(6)
         rows = (QHBoxLayout(), QHBoxLayout())
-        for row, names in zip(rows, (("add", "copy", "remove"), ("up", "down", "stopwatch")), strict=True):
+        commands = (
+            ("add", "Add a pass (Ctrl+Return)", self.add_pass),
+            ("copy", "Duplicate the pass (Ctrl+D)", self.duplicate_pass),
+            ("remove", "Remove the pass (Ctrl+Del)", self.remove_pass),
+            ("up", "Move the pass up (Alt+Up)", partial(self.move_pass, -1)),
+            ("down", "Move the pass down (Alt+Down)", partial(self.move_pass, 1)),
+            ("stopwatch", "Travel speed by stopwatch (F8)", self.open_stopwatch),
+        )
+        for place, (name, tip, do) in enumerate(commands):
+            button = self.tools[name] = QToolButton()
+            button.setIconSize(QSize(18, 18))
+            button.setToolTip(tip)
+            button.setAccessibleName(tip.partition(" (")[0])
+            button.setEnabled(self.document.can_write)
+            button.clicked.connect(do)
+            rows[place // 3].addWidget(button)
+        for row in rows:
             row.setSpacing(6)
-            for name in names:
-                button = self.tools[name] = QToolButton()
-                button.setIconSize(QSize(18, 18))
-                row.addWidget(button)
             tools.addLayout(row)
         tools.addStretch(1)
         foot.addLayout(tools)

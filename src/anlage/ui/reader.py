@@ -1,10 +1,14 @@
 """How the person at the window reads: units and theme, which change nothing in any document."""
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QObject, Signal
 
-from anlage.core.quantities.units import System
-from anlage.data.look import Theme
 from anlage.ui.look import Look
+
+if TYPE_CHECKING:  # part of the first paint: nothing heavy may be loaded for it
+    from anlage.core.quantities.units import System
+    from anlage.data.look import Theme
 
 
 class Reader(QObject):
@@ -19,18 +23,18 @@ class Reader(QObject):
     units_changed = Signal()
     look_changed = Signal()
 
-    def __init__(self, system: System = "si", theme: Theme = "light") -> None:
+    def __init__(self, system: "System" = "si", theme: "Theme" = "light") -> None:
         super().__init__()
-        self.system: System = system
+        self.system: "System" = system
         self.look = Look.of(theme)
 
-    def use_units(self, system: System) -> None:
+    def use_units(self, system: "System") -> None:
         """Show values in a system."""
         if system != self.system:
             self.system = system
             self.units_changed.emit()
 
-    def use_theme(self, theme: Theme) -> None:
+    def use_theme(self, theme: "Theme") -> None:
         """Draw in a theme."""
         if theme != self.look.theme:
             self.look = Look.of(theme)

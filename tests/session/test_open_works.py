@@ -1,0 +1,140 @@
+"""The open works file, settings, the demo, and what is written when something goes wrong."""
+
+import json
+
+import pytest
+
+from anlage.core.document import read_strict, with_at
+from anlage.core.errors import FormatError
+from anlage.core.procedure import WPS, clashes, pass_energy
+from anlage.core.record import PQR
+from anlage.session.crash import untold_crash, write_crash
+from anlage.session.demo import demo_file
+from anlage.session.draft import Working, typed
+from anlage.session.open_works import OpenWorks, new_wps, next_number, number_clash
+from anlage.session.settings import Settings, read_settings, settings_file, write_settings
+from anlage.store import open_works
+
+NOW = "2026-11-23T12:00:00Z"
+
+
+@pytest.fixture
+def works(tmp_path):
+    found = OpenWorks(tmp_path / "w.anlage", now=lambda: NOW, failed=pytest.fail, holder="Office")
+    yield found
+    found.close()
+
+
+def test_what_was_typed_comes_back_with_what_did_not_parse(works):
+    own = works.add(new_wps(()))
+    working, notices = works.read(own)
+    draft = typed(typed(working, "joint/thickness_mm", "14", "si"), "joint/od_mm", "4 1/", "si")
+    works.save(own, draft)
+    works.flush()
+    again, notices = works.read(own)
+    assert (again.wps, again.pending, notices) == (draft.wps, {"joint/od_mm": "4 1/"}, ())
+
+
+def test_the_list_follows_number_and_title(works):
+    own = works.add(new_wps(()))
+    working, _ = works.read(own)
+    works.save(own, Working(with_at(working.wps, "header/title", "Gate leaf")))
+    works.flush()
+    assert [(entry.number, entry.title) for entry in works.entries()] == [("WPS-001", "Gate leaf")]
+
+
+def test_a_second_opener_reads_and_is_told_who_writes(works):
+    second = OpenWorks(works.path, now=lambda: NOW, failed=pytest.fail)
+    assert (second.can_write, second.held_by) == (False, "Office")
+    second.close()
+
+
+def test_a_file_that_cannot_be_opened_is_refused(tmp_path):
+    (tmp_path / "x.anlage").write_text("no")
+    with pytest.raises(FormatError, match=r"^x\.anlage: it is no works file; "):
+        OpenWorks(tmp_path / "x.anlage", now=lambda: NOW, failed=pytest.fail)
+
+
+@pytest.mark.parametrize(
+    ("taken", "following"),
+    [((), "WPS-001"), (("A-9", "A-10"), "A-11"), (("W-02", "W-03", "W-02"), "W-04"), (("2026-W7",), "2026-W8"), (("x",), "WPS-001")],
+)
+def test_the_next_number_counts_on_in_the_style_of_the_last(taken, following):
+    assert next_number(taken) == following
+
+
+def test_a_number_of_another_procedure_is_told(works):
+    first, second = works.add(new_wps(())), works.add(new_wps(works.entries()))
+    assert number_clash("WPS-001", first, works.entries()) is None
+    assert "another procedure's" in str(number_clash("WPS-001", second, works.entries()))
+
+
+# Settings ------------------------------------------------------------------------------------
+
+
+def test_settings_come_back_as_they_were_kept(tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path))
+    kept = Settings(author='Ada "A"', units="us", theme="dark", place="passes").with_recent(tmp_path / "ä.anlage")
+    write_settings(settings_file(), kept)
+    assert read_settings(tmp_path / "anlage/settings.toml") == kept
+
+
+@pytest.mark.parametrize(
+    "text", ["", "x", "units = 3", "units = 'metric'\nwidth = 'wide'", "recent = 'x'", "width = true\nheight = -5", "\x00"]
+)
+def test_settings_that_cannot_be_are_as_if_never_set(tmp_path, text):
+    (tmp_path / "s.toml").write_text(text)
+    assert read_settings(tmp_path / "s.toml") == Settings()
+    assert read_settings(tmp_path / "missing.toml") == Settings()
+
+
+def test_the_newest_file_leads_the_recent_ones_and_comes_once(tmp_path):
+    settings = Settings()
+    for name in "abca":
+        settings = settings.with_recent(tmp_path / name)
+    assert [name[-1] for name in settings.recent] == ["a", "c", "b"]
+
+
+def test_a_crash_is_logged_and_told_once(tmp_path):
+    try:
+        raise ValueError("torch")
+    except ValueError as fault:
+        write_crash(tmp_path / "logs", fault, fault.__traceback__, now=NOW)
+    log = untold_crash(tmp_path / "logs")
+    assert "ValueError: torch" in log.read_text()
+    assert untold_crash(tmp_path / "logs") is None
+    assert untold_crash(tmp_path / "nowhere") is None
+
+
+# The demo ------------------------------------------------------------------------------------
+
+
+def test_the_demo_holds_two_sound_procedures_and_two_accepted_records(tmp_path):
+    with open_works(demo_file(NOW, folder=tmp_path)) as works:
+        bodies = [(entry.kind, works.draft(entry.id).body) for entry in works.entries()]
+    procedures = [read_strict(body, WPS) for kind, body in bodies if kind == WPS.format]
+    records = [read_strict(body, PQR) for kind, body in bodies if kind == PQR.format]
+    assert len(procedures) == len(records) == 2
+    for wps in procedures:
+        assert not clashes(wps.joint)
+        assert all(pass_energy(each) for each in wps.passes)
+    assert all(record.state == "accepted" for record in records)
+
+
+def test_the_demo_keeps_to_coupons_of_its_own(tmp_path):
+    with open_works(demo_file(NOW, folder=tmp_path)) as works:
+        joints = [json.loads(works.draft(entry.id).body)["joint"] for entry in works.entries()]
+    taken_od = {60.3, 88.9, 168.3, 219.1, 323.8, 323.9}  # NPS 2, 3, 6, 8, 12
+    assert not {joint["od_mm"] for joint in joints} & taken_od
+    assert not {joint["thickness_mm"] for joint in joints} & {9.525, 9.53, 12.7}
+
+
+def test_a_changed_demo_is_kept_until_it_is_reset_and_then_set_aside(tmp_path):
+    path = demo_file(NOW, folder=tmp_path)
+    with open_works(path) as works:
+        works.delete(works.entries()[0].id, now=NOW)
+    with open_works(demo_file(NOW, folder=tmp_path)) as works:
+        assert len(works.entries()) == 3
+    with open_works(demo_file(NOW, folder=tmp_path, reset=True)) as works:
+        assert len(works.entries()) == 4
+    assert path.with_suffix(".anlage.before").exists()

@@ -1,0 +1,209 @@
+"""What is typed into a field becomes a value, or is kept as it was typed; arrow keys go by whole steps."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from anlage.core.document import Dimension, with_at
+from anlage.core.errors import AnlageError
+from anlage.core.procedure import Deposit, Joint, Pass, Wps, with_deposit, with_pass
+from anlage.session.draft import Working, changed_to, complaints, moved, text_in, typed
+from anlage.session.fields import field_of, fields, leaf_of, named, on_step, shown, stepped, with_end, with_middle, with_text
+from anlage.session.suggestions import suggestions
+
+
+@pytest.fixture
+def wps():
+    found, home = with_deposit(Wps(), process="GTAW", filler="ER70S-2")
+    found, _ = with_pass(found, home, current_a=[95, 115])
+    return found
+
+
+@pytest.mark.parametrize(
+    ("path", "text", "system", "stated", "back"),
+    [
+        ("joint/thickness_mm", "12.5", "si", 12.5, "12.5"),
+        ("joint/thickness_mm", "3/8", "us", 9.525, "3/8"),
+        ("joint/thickness_mm", "3/8 in - 1/16 in", "si", 7.9375, "7.94"),
+        ("joint/od_mm", "4 1/2 in", "si", 114.3, "114.3"),
+        ("preheat/minimum_c", "212 °F", "si", 100.0, "100"),
+        ("preheat/minimum_c", "212", "us", 100.0, "212"),
+        ("header/title", "Gate leaf", "si", "Gate leaf", "Gate leaf"),
+        ("header/impact", "yes", "si", True, "yes"),
+        ("technique/position", "PF", "si", "3G", "3G"),
+        ("technique/progression", "not vertical", "si", "none", "none"),
+        ("metals/other/name", "A36", "si", "A36", "A36"),
+    ],
+)
+def test_a_text_becomes_the_value_it_says(path, text, system, stated, back):
+    value = with_text(Wps(), path, text, system)
+    found = value
+    for step in path.split("/"):
+        found = getattr(found, step)
+    assert found == (pytest.approx(stated) if isinstance(stated, float) else stated)
+    assert shown(value, path, system) == back
+
+
+def test_a_range_of_a_pass_is_typed_and_shown_in_both_systems(wps):
+    path = "passes/p2/travel_speed_mm_min"
+    stated = with_text(wps, path, "4..6 ipm", "si")
+    assert shown(stated, path, "si") == "102..152"
+    assert shown(stated, path, "us") == "4.0..6.0"
+
+
+def test_a_process_is_understood_in_iso_words(wps):
+    assert with_text(wps, "deposits/d1/process", "111", "si").deposits[0].process == "SMAW"
+
+
+def test_a_tolerance_belongs_to_a_dimension_that_is_stated():
+    with pytest.raises(AnlageError, match="^minus: root opening itself is not stated; state the root opening first$"):
+        with_text(Wps(), "joint/root_opening_mm/minus", "1", "si")
+    stated = with_text(with_text(Wps(), "joint/root_opening_mm", "3", "si"), "joint/root_opening_mm/minus", "1", "si")
+    assert stated.joint.root_opening_mm == Dimension(nominal=3, minus=1)
+    assert with_text(stated, "joint/root_opening_mm", "4", "si").joint.root_opening_mm == Dimension(nominal=4, minus=1)
+
+
+@pytest.mark.parametrize(
+    ("path", "text", "line"),
+    [
+        ("joint/thickness_mm", "3..4", "thickness: 3..4 is a range; state one value"),
+        ("joint/root_opening_mm", "3..4", "root opening: 3..4 is a range; state one value, its tolerance beside it"),
+        ("joint/thickness_mm", "-3", "thickness: -3 is below zero; state a length above zero"),
+        ("technique/position", "7G", "position: no 7G; "),
+        ("joint/product", "beam", "product: no beam; take one of plate, pipe"),
+        ("header/units", "", "code limits in: nothing is stated; choose one"),
+    ],
+)
+def test_what_a_leaf_cannot_be_is_refused_in_the_words_of_its_field(path, text, line):
+    with pytest.raises(AnlageError) as refused:
+        with_text(Wps(), path, text, "si")
+    assert str(refused.value).startswith(line)
+
+
+@pytest.mark.parametrize("path", ["joint/thickness_mm", "joint/root_opening_mm", "metals/one/name", "header/code"])
+def test_an_empty_field_makes_a_leaf_not_stated(path):
+    text = {"header/code": "asme-ix", "metals/one/name": "A36"}.get(path, "3")
+    assert with_text(with_text(Wps(), path, text, "si"), path, " ", "si") == Wps()
+
+
+def test_the_other_metal_goes_with_its_name():
+    assert with_text(with_text(Wps(), "metals/other/name", "A36", "si"), "metals/other/name", "", "si") == Wps()
+
+
+def test_every_field_lies_in_the_document():
+    wps = Wps(deposits=(Deposit(id="d1"),), passes=(Pass(id="p1", deposit="d1"),), ids=1)
+    for pattern in fields():
+        path = pattern.replace("deposits/*", "deposits/d1").replace("passes/*", "passes/p1")
+        assert isinstance(shown(wps, path, "si"), str), path
+        assert field_of(path).path == pattern
+
+
+def test_every_number_can_be_stepped_and_says_its_unit():
+    for field in fields().values():
+        assert bool(field.kind) == (set(field.step) == {"si", "us"}), field.path
+        assert not field.kind or field.unit("si"), field.path
+
+
+# Stepping ------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("text", "cursor", "path", "system", "steps", "after"),
+    [
+        ("3", 1, "joint/root_opening_mm", "si", 1, "3.5"),
+        ("3.2", 1, "joint/root_opening_mm", "si", 1, "3.5"),
+        ("3.2", 1, "joint/root_opening_mm", "si", -1, "3"),
+        ("1/8", 1, "joint/root_opening_mm", "us", 1, "5/32"),
+        ("0", 1, "joint/root_opening_mm", "si", -1, "0"),
+        ("100..120", 0, "passes/p1/current_a", "si", 1, "105..120"),
+        ("100..120", 8, "passes/p1/current_a", "si", -5, "95"),
+        ("23.2..25", 0, "passes/p1/voltage_v", "si", 1, "23.5..25"),
+        ("about 100", 3, "passes/p1/current_a", "si", 1, None),
+        ("x", 0, "header/title", "si", 1, None),
+    ],
+)
+def test_an_arrow_key_goes_to_the_next_whole_step_of_the_trade(text, cursor, path, system, steps, after):
+    assert stepped(text, cursor, path, system, steps) == after
+
+
+@given(st.floats(0, 500), st.sampled_from(["si", "us"]), st.integers(1, 5))
+def test_a_step_up_and_the_same_down_is_the_whole_step_below(number, system, steps):
+    path = "joint/thickness_mm"
+    up = on_step(number, path, system, steps)
+    assert up > number
+    down = on_step(up, path, system, -steps)
+    assert down <= number + 1e-6
+    assert up == pytest.approx(on_step(up, path, system))
+
+
+def test_one_end_of_a_range_pushes_the_other_and_never_crosses_it(wps):
+    target = "passes/p2/current_a/low"
+    assert str(with_end(wps, target, 120).passes[0].current_a) == "[120, 120]"
+    assert str(with_end(wps, "passes/p2/current_a/high", 90).passes[0].current_a) == "[90, 90]"
+    assert leaf_of(target) == "passes/p2/current_a"
+
+
+def test_a_range_moves_about_its_middle_and_starts_single(wps):
+    assert str(with_middle(wps, "passes/p2/current_a", 200).passes[0].current_a) == "[190, 210]"
+    assert str(with_middle(wps, "passes/p2/thickness_mm", 3).passes[0].thickness_mm) == "[3, 3]"
+
+
+# Drafts --------------------------------------------------------------------------------------
+
+
+def test_half_typed_text_is_kept_where_it_was_typed_and_the_last_good_value_stays():
+    good = typed(Working(Wps()), "joint/thickness_mm", "14", "si")
+    half = typed(good, "joint/thickness_mm", "14 mn", "si")
+    assert half.wps is good.wps
+    assert text_in(half, "joint/thickness_mm", "si") == "14 mn"
+    (fault,) = complaints(half, "si").values()
+    assert "character" in str(fault)
+    assert typed(half, "joint/thickness_mm", "14", "si").pending == {}
+
+
+def test_typing_the_same_again_is_the_very_same_draft():
+    good = typed(Working(Wps()), "joint/thickness_mm", "14", "si")
+    assert typed(good, "joint/thickness_mm", "14.0 mm", "si") is good
+    half = typed(good, "joint/thickness_mm", "x", "si")
+    assert typed(half, "joint/thickness_mm", "x", "si") is half
+
+
+def test_values_that_clash_are_taken_over_and_marked_at_both():
+    draft = Working(Wps())
+    for path, text in (("kind", "single-v"), ("thickness_mm", "6"), ("root_face_mm", "8")):
+        draft = typed(draft, f"joint/{path}", text, "si")
+    assert draft.wps.joint.root_face_mm.nominal == 8
+    assert set(complaints(draft, "si")) == {"joint/root_face_mm", "joint/thickness_mm"}
+
+
+def test_pending_text_goes_with_the_pass_it_was_typed_for(wps):
+    draft = typed(Working(wps), "passes/p2/current_a", "about 100", "si")
+    gone = changed_to(draft, with_at(wps, "passes", ()))
+    assert not gone.pending
+    assert text_in(gone, "passes/p2/current_a", "si") == ""
+
+
+def test_a_handle_dragged_to_the_impossible_changes_nothing():
+    draft = Working(with_at(Wps(), "joint/root_opening_mm", Dimension(nominal=3, minus=2)))
+    assert moved(draft, "joint/root_opening_mm", 1.0) is draft
+    assert moved(draft, "joint/root_opening_mm", 4.0).wps.joint.root_opening_mm.nominal == 4
+
+
+@given(st.text(max_size=30), st.sampled_from(sorted(path for path in fields() if "*" not in path)))
+def test_whatever_is_typed_is_either_a_value_or_kept(text, path):
+    draft = typed(Working(Wps()), path, text, "si")
+    assert draft.pending.get(path, text) == text
+    assert bool(draft.pending) == (path in complaints(draft, "si"))
+
+
+def test_steps_are_named_as_the_trade_says():
+    wps, home = with_deposit(Wps(joint=Joint()), process="SMAW")
+    wps, _ = with_pass(wps, home)
+    assert named(wps, "passes/p2/voltage_v") == "Voltage of pass 1"
+    assert named(wps, "deposits/d1/filler") == "Filler of the SMAW deposit"
+
+
+def test_fields_offer_the_names_of_the_catalogue():
+    assert "E7018" in suggestions(field_of("deposits/d1/filler"))
+    assert "6G" in suggestions(field_of("technique/position"))
+    assert suggestions(field_of("header/title")) == ()

@@ -1,0 +1,148 @@
+"""A running window on a works file of its own, driven like a person would: keys to what has the focus, mouse to places."""
+
+from dataclasses import dataclass
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
+from PySide6.QtGui import QMouseEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QWidget
+
+from anlage.session.demo import demo_file
+from anlage.session.settings import Settings
+from anlage.ui.app import Window, application, open_window
+
+NOW = "2026-11-23T12:00:00Z"
+
+
+@dataclass
+class Person:
+    """Someone at the window."""
+
+    window: Window
+    kept: list[Settings]
+
+    @property
+    def bench(self):
+        return self.window.ready()
+
+    @property
+    def shell(self):
+        return self.window.shell
+
+    @property
+    def document(self):
+        return self.bench.document
+
+    @property
+    def wps(self):
+        return self.document.wps
+
+    @property
+    def place(self):
+        return self.bench.current_place()
+
+    def focus(self) -> QWidget:
+        found = QApplication.focusWidget() or self.shell.focusWidget() or self.shell
+        assert found.window() is self.shell or found.window().parent() is self.shell
+        return found
+
+    def press(self, *keys: str) -> None:
+        """Press keys as `Tab`, `Ctrl+Z`, `Alt+P`; each goes to whatever has the focus then."""
+        for name in keys:
+            *modifiers, key = name.split("+")
+            held = Qt.KeyboardModifier.NoModifier
+            for modifier in modifiers:
+                held |= {"Ctrl": Qt.KeyboardModifier.ControlModifier, "Alt": Qt.KeyboardModifier.AltModifier,
+                         "Shift": Qt.KeyboardModifier.ShiftModifier}[modifier]  # fmt: skip
+            QTest.keyClick(self.focus(), getattr(Qt.Key, f"Key_{key}"), held)
+            QApplication.processEvents()
+
+    def type(self, text: str) -> None:
+        """Type a text into whatever has the focus."""
+        for letter in text:
+            QTest.keyClicks(self.focus(), letter)
+            QApplication.processEvents()
+
+    def fill(self, text: str) -> None:
+        """Type a text and go on with Tab."""
+        self.type(text)
+        self.press("Tab")
+
+    def find(self, text: str) -> None:
+        """Go to something by the search palette."""
+        self.press("Ctrl+K")
+        self.type(text)
+        self.press("Return")
+
+    def click(self, widget: QWidget, position: QPoint | None = None) -> None:
+        QTest.mouseClick(widget, Qt.MouseButton.LeftButton, pos=position or widget.rect().center())
+        QApplication.processEvents()
+
+    def handle(self, view, target: str) -> QPointF:
+        """Where a handle of a picture lies."""
+        (item,) = [
+            item for item in view.placed.picture.items
+            if getattr(item, "kind", "") == "handle" and item.target == target
+        ]  # fmt: skip
+        return view.placed.on_screen(item.at)
+
+    def drag(self, view, target: str, work: tuple[float, float], *, fine: bool = False) -> None:
+        """Drag a handle by millimetres of the work, in several moves."""
+        start = self.handle(view, target)
+        per_work = view.placed.picture.scale * view.placed.px_per_mm
+        end = start + QPointF(work[0] * per_work, -work[1] * per_work)
+        held = Qt.KeyboardModifier.ShiftModifier if fine else Qt.KeyboardModifier.NoModifier
+        _mouse(view, QEvent.Type.MouseButtonPress, start, held)
+        for share in (0.3, 0.7, 1.0):
+            _mouse(view, QEvent.Type.MouseMove, start + (end - start) * share, held)
+        _mouse(view, QEvent.Type.MouseButtonRelease, end, held)
+        QApplication.processEvents()
+
+
+def _mouse(widget, kind, position, held):
+    button = Qt.MouseButton.LeftButton
+    buttons = Qt.MouseButton.NoButton if kind == QEvent.Type.MouseButtonRelease else button
+    QApplication.sendEvent(widget, QMouseEvent(kind, position, widget.mapToGlobal(position), button, buttons, held))
+
+
+@pytest.fixture(autouse=True)
+def _own_folders(tmp_path, monkeypatch):
+    for name in ("CONFIG", "STATE", "DATA"):
+        monkeypatch.setenv(f"XDG_{name}_HOME", str(tmp_path / name.lower()))
+
+
+@pytest.fixture
+def open_person(qtbot, tmp_path):
+    """Returns what opens a window on a works file and hands over someone at it."""
+    application(["anlage"])
+    opened = []
+
+    def open_it(path: Path | None = None, **settings) -> Person:
+        kept: list[Settings] = []
+        window = open_window(Settings(**settings), lambda: path, kept.append)
+        person = Person(window, kept)
+        opened.append(window)
+        qtbot.waitUntil(lambda: window.bench is not None)
+        window.shell.activateWindow()
+        QApplication.processEvents()
+        return person
+
+    yield open_it
+    for window in opened:
+        window.shell.close()
+        window.shell.deleteLater()
+    QApplication.processEvents()
+
+
+@pytest.fixture
+def person(open_person, tmp_path):
+    """Someone at a new works file with one new procedure."""
+    return open_person(tmp_path / "works.anlage")
+
+
+@pytest.fixture
+def demo(open_person, tmp_path):
+    """Someone at the demo."""
+    return open_person(demo_file(NOW, folder=tmp_path))
