@@ -57,7 +57,13 @@ def test_a_file_that_cannot_be_opened_is_refused(tmp_path):
 
 @pytest.mark.parametrize(
     ("taken", "following"),
-    [((), "WPS-001"), (("A-9", "A-10"), "A-11"), (("W-02", "W-03", "W-02"), "W-04"), (("2026-W7",), "2026-W8"), (("x",), "WPS-001")],
+    [
+        ((), "WPS-001"),
+        (("A-9", "A-10"), "A-11"),
+        (("W-02", "W-03", "W-02"), "W-04"),
+        (("2026-W7",), "2026-W8"),
+        (("x",), "WPS-001"),
+    ],
 )
 def test_the_next_number_counts_on_in_the_style_of_the_last(taken, following):
     assert next_number(taken) == following
@@ -80,7 +86,8 @@ def test_settings_come_back_as_they_were_kept(tmp_path, monkeypatch):
 
 
 @pytest.mark.parametrize(
-    "text", ["", "x", "units = 3", "units = 'metric'\nwidth = 'wide'", "recent = 'x'", "width = true\nheight = -5", "\x00"]
+    "text",
+    ["", "x", "units = 3", "units = 'metric'\nwidth = 'wide'", "recent = 'x'", "width = true\nheight = -5", "\x00"],
 )
 def test_settings_that_cannot_be_are_as_if_never_set(tmp_path, text):
     (tmp_path / "s.toml").write_text(text)

@@ -8,7 +8,18 @@ from anlage.core.document import Dimension, with_at
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Deposit, Joint, Pass, Wps, with_deposit, with_pass
 from anlage.session.draft import Working, changed_to, complaints, moved, text_in, typed
-from anlage.session.fields import field_of, fields, leaf_of, named, on_step, shown, stepped, with_end, with_middle, with_text
+from anlage.session.fields import (
+    field_of,
+    fields,
+    leaf_of,
+    named,
+    on_step,
+    shown,
+    stepped,
+    with_end,
+    with_middle,
+    with_text,
+)
 from anlage.session.suggestions import suggestions
 
 

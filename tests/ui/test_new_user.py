@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from anlage.core.procedure import Wps, pass_energy
+from anlage.core.procedure import Wps
 
 
 def stated(wps: Wps) -> dict:
@@ -110,9 +110,9 @@ def test_by_mouse(person, open_person, tmp_path):
     for role, current, volts, speed in ((1, "95..115", "10..12", "60..80"), (3, "110..130", "22..25", "90..130")):
         person.click(passes.tools["add"])
         row = passes.selection.row
-        index = passes.table.own_model.index(row, 1)
+        index = passes.table.own_model.index(row, 0)
         assert passes.table.own_model.setData(index, ("", "root", "hot", "fill")[role])
-        for place, text in ((3, current), (4, volts), (5, speed)):
+        for place, text in ((2, current), (3, volts), (4, speed)):
             rect = passes.table.visualRect(passes.table.own_model.index(row, place))
             QTest.mouseClick(passes.table.viewport(), Qt.MouseButton.LeftButton, pos=rect.center())
             QTest.mouseDClick(passes.table.viewport(), Qt.MouseButton.LeftButton, pos=rect.center())

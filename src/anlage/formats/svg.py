@@ -3,7 +3,7 @@
 import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
-from xml.sax.saxutils import escape, quoteattr
+from html import escape
 
 from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text
 from anlage.data.look import Style
@@ -45,7 +45,7 @@ def svg(picture: DisplayList, styles: Mapping[str, Style], *, ground: str = "non
 
 
 def _element(item: Item, style: Style, paper: Paper) -> str:
-    target = f" data-target={quoteattr(item.target)}" if item.target else ""
+    target = f' data-target="{escape(item.target)}"' if item.target else ""
     match item:
         case Path(points=points, closed=closed):
             return f'<path d="{_outline(map(paper, points), closed=closed)}" {_pen(style, closed=closed)}{target}/>'

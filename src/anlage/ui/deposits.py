@@ -81,6 +81,6 @@ class DepositCard(QFrame):
             grid.addWidget(field, 2 * row + 1, 2 * column)
             if field.field.kind:
                 grid.addWidget(Unit(document, path), 2 * row + 1, 2 * column + 1)
-        self.complaint = Complaint(document, *(f"deposits/{deposit.id}/{name}" for name, *_ in CARD))
+        self.complaint = Complaint(document, [f"deposits/{deposit.id}/{name}" for name, *_ in CARD], self)
         self.complaint.setMaximumWidth(330)
         grid.addWidget(self.complaint, 4, 0, 1, 6)

@@ -209,8 +209,8 @@ class Unit(QLabel):
 class Complaint(QLabel):
     """The sentence under a field whose text or value cannot stand; hidden when there is none."""
 
-    def __init__(self, document: Document, *paths: str) -> None:
-        super().__init__()
+    def __init__(self, document: Document, paths: Sequence[str], parent: QWidget) -> None:
+        super().__init__(parent)  # shown at once where something is wrong: without parent it would be a window
         self.document, self.paths = document, paths
         self.setProperty("tone", "outside")
         self.setWordWrap(True)

@@ -54,8 +54,8 @@ class FigureStrip(QWidget):
 class FitTable(QWidget):
     """What the joint holds in its tightest and its widest fit-up, beside the nominal; hidden without tolerances."""
 
-    def __init__(self, document: Document) -> None:
-        super().__init__()
+    def __init__(self, document: Document, parent: QWidget) -> None:
+        super().__init__(parent)
         self.document = document
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 0, 0)

@@ -62,7 +62,7 @@ class JobPanel(QFrame):
             grid.addWidget(field, row, 3 * place + 1, 1, 5 if wide else 1)
             if field.field.kind:
                 grid.addWidget(Unit(self.document, path), row, 3 * place + 2)
-        grid.addWidget(Complaint(self.document, *paths), row + 1, 0, 1, 6)
+        grid.addWidget(Complaint(self.document, paths, self), row + 1, 0, 1, 6)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:

@@ -103,7 +103,7 @@ class _Column(QWidget):
         self._rows()
         layout.addLayout(self.grid)
         layout.addSpacing(10)
-        self.fit = FitTable(document)
+        self.fit = FitTable(document, self)
         layout.addWidget(self.fit)
         layout.addStretch(1)
         document.changed.connect(self.refresh)
@@ -147,7 +147,7 @@ class _Column(QWidget):
             field.setAccessibleName(f"{field.field.label} {part}".strip())
             grid.addWidget(field, row, column)
             shown.append(field)
-        unit, complaint = Unit(document, path), Complaint(document, *paths)
+        unit, complaint = Unit(document, path), Complaint(document, paths, self)
         grid.addWidget(unit, row, 2)
         grid.addWidget(complaint, row + 1, 0, 1, 5)
         return [*shown, unit]
@@ -198,10 +198,10 @@ class Chooser(QWidget):
     def refresh(self) -> None:
         """Show which one is chosen."""
         kind = self.document.wps.joint.kind
-        self.group.setExclusive(False)  # noqa: FBT003 - else none could be unchecked after an undo
+        self.group.setExclusive(False)
         for button in self.buttons:
             button.setChecked(button.kind == kind)
-        self.group.setExclusive(True)  # noqa: FBT003 - so that arrow keys walk the drawings
+        self.group.setExclusive(True)
         for button in self.buttons:
             button.update()
 

@@ -26,7 +26,6 @@ class Column:
 
 
 COLUMNS = (
-    Column("", "", 34),
     Column("role", "Pass", 84),
     Column("deposit", "Deposit", 150),
     Column("current_a", "Current", 110),
@@ -36,7 +35,7 @@ COLUMNS = (
     Column("thickness_mm", "Thickness", 112),
     Column("note", "Note", 150),
 )
-NUMBER, ENERGY = 0, 6
+ENERGY = 5
 MARK = int(Qt.ItemDataRole.UserRole)  # "", "pending"
 BAR = MARK + 1  # where a range lies within those of all passes: (low, high), 0..1
 HEAT = MARK + 2  # the hottest arc energy [kJ/mm]
@@ -75,8 +74,8 @@ class PassModel(QAbstractTableModel):
         return flags | Qt.ItemFlag.ItemIsEditable if editable else flags
 
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
-        if orientation != Qt.Orientation.Horizontal:
-            return None
+        if orientation == Qt.Orientation.Vertical:
+            return str(section + 1) if role == Qt.ItemDataRole.DisplayRole else None
         column = COLUMNS[section]
         leaf = field_of(f"passes/*/{column.leaf}") if column.leaf else None
         if role == Qt.ItemDataRole.DisplayRole:
@@ -94,7 +93,7 @@ class PassModel(QAbstractTableModel):
         if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.EditRole, Qt.ItemDataRole.AccessibleTextRole):
             return self._text(index)
         if role == Qt.ItemDataRole.TextAlignmentRole:
-            right = index.column() in (NUMBER, ENERGY) or field_of(self.path(index)).kind
+            right = index.column() == ENERGY or field_of(self.path(index)).kind
             side = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
             return int(side | Qt.AlignmentFlag.AlignVCenter)
         own = {MARK: self._mark, BAR: self._bar, Qt.ItemDataRole.ToolTipRole: self._tip}.get(role)
@@ -108,8 +107,6 @@ class PassModel(QAbstractTableModel):
         return True
 
     def _text(self, index: Index) -> str:
-        if index.column() == NUMBER:
-            return str(index.row() + 1)
         if index.column() == ENERGY:
             return pass_figures(self.document.wps, self.at(index), self.document.system).energy
         text = self.document.text(self.path(index))

@@ -15,11 +15,12 @@ from PySide6.QtWidgets import (
 
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, LeafField, field_for
-from anlage.ui.pass_model import BAR, COLUMNS, ENERGY, MARK, NUMBER, Index, PassModel, deposit_words
+from anlage.ui.pass_model import BAR, COLUMNS, ENERGY, MARK, Index, PassModel, deposit_words
 from anlage.ui.selection import Selection
 
 ROW_PX = 27
 HEAD_PX = 28
+NUMBERS_PX = 34
 LEAST_ROWS, MOST_ROWS = 3, 8  # shown at once; more are scrolled
 
 
@@ -40,8 +41,12 @@ class PassTable(QTableView):
             | QAbstractItemView.EditTrigger.EditKeyPressed
             | QAbstractItemView.EditTrigger.AnyKeyPressed
         )
-        self.verticalHeader().hide()
-        self.verticalHeader().setDefaultSectionSize(ROW_PX)
+        numbers = self.verticalHeader()
+        numbers.setDefaultSectionSize(ROW_PX)
+        numbers.setFixedWidth(NUMBERS_PX)
+        numbers.setDefaultAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        numbers.setHighlightSections(False)
+        numbers.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
         head = self.horizontalHeader()
         head.setFixedHeight(HEAD_PX)
         head.setHighlightSections(False)
@@ -80,11 +85,12 @@ class PassTable(QTableView):
             self.setCurrentIndex(self.own_model.index(self.chosen.row, column))
 
     def _on_current_changed(self, current: QModelIndex, _previous: QModelIndex) -> None:
-        if current.isValid():
+        gone = self.chosen.pass_id and self.chosen.chosen is None  # just removed: the selection knows what follows
+        if current.isValid() and not gone:
             self.chosen.choose(self.own_model.at(current).id)
 
     def _on_chosen(self) -> None:
-        row, column = self.chosen.row, max(self.currentIndex().column(), COLUMNS.index(COLUMNS[1]))
+        row, column = self.chosen.row, max(self.currentIndex().column(), 0)
         if 0 <= row < self.own_model.rowCount() and row != self.currentIndex().row():
             self.setCurrentIndex(self.own_model.index(row, column))
 
@@ -136,7 +142,7 @@ class _Delegate(QStyledItemDelegate):
         pending = index.data(MARK) == "pending"
         self._bar(painter, rect, index, colour["muted"])
         strong = index.column() == ENERGY
-        painter.setPen(colour["outside" if pending else "muted" if index.column() == NUMBER else "ink"])
+        painter.setPen(colour["outside" if pending else "ink"])
         face = table.font()
         face.setWeight(face.Weight.DemiBold if strong else face.Weight.Normal)
         painter.setFont(face)

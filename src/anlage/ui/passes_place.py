@@ -37,6 +37,7 @@ class PassesPlace(QWidget):
         self.window_view.setMinimumHeight(200)
         self.editors = [PictureEditor(view, document) for view in (self.stack, self.window_view)]
         self.table = PassTable(document, self.selection)
+        self.selection.follow()
         self.deposits = DepositStrip(document)
         self.scale = HeatScale(document.reader, lambda: heat_span(document.wps), self._energy)
         self.hero = _Hero(document, self.selection)

@@ -69,7 +69,8 @@ class PictureView(QWidget):
     def __init__(self, presenter: Presenter, reader: Reader, name: str) -> None:
         super().__init__()
         self.presenter, self.reader = presenter, reader
-        self.placed: Placed | None = None
+        self._placed: Placed | None = None
+        self._outdated = True
         self.held = ""
         self._dragging = False
         self.setAccessibleName(name)
@@ -85,37 +86,48 @@ class PictureView(QWidget):
     def minimumSizeHint(self) -> QSize:
         return QSize(220, 160)
 
+    @property
+    def placed(self) -> Placed | None:
+        """The picture as the document says now; drawn anew at most once between two paintings."""
+        if self._outdated:
+            self._outdated = False
+            self._draw()
+        return self._placed
+
     def refresh(self) -> None:
-        """Draw what the document says now."""
+        """Draw what the document says now, when it is next looked at."""
+        self._outdated = True
+        self.update()
+
+    def _draw(self) -> None:
         room = QRectF(self.rect()).adjusted(MARGIN_PX, MARGIN_PX, -MARGIN_PX, -MARGIN_PX)
         picture = self.presenter.picture(max(room.width(), 1) / PX_PER_MM, max(room.height(), 1) / PX_PER_MM)
         if picture is None:
             if not self.presenter.is_stale():
-                self.placed = None
-        elif self._dragging and self.placed is not None:
-            self.placed = Placed(picture, self.placed.origin, PX_PER_MM, self.presenter.heat())
+                self._placed = None
+        elif self._dragging and self._placed is not None:
+            self._placed = Placed(picture, self._placed.origin, PX_PER_MM, self.presenter.heat())
         else:
-            self.placed = Placed.centred(picture, room, PX_PER_MM, self.presenter.heat())
-        if self.held and self.placed and self.held not in self.placed.handles():
+            self._placed = Placed.centred(picture, room, PX_PER_MM, self.presenter.heat())
+        if self.held and (self._placed is None or self.held not in self._placed.handles()):
             self.held = ""
         self._tell()
-        self.update()
 
     def resizeEvent(self, event: QEvent) -> None:
         super().resizeEvent(event)
         self.refresh()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+        placed, painter = self.placed, QPainter(self)
         look = self.reader.look
         painter.fillRect(self.rect(), look.colour["sheet"])
-        if self.placed is None:
+        if placed is None:
             painter.setPen(look.colour["muted"])
             painter.setFont(font("title"))
             flags = Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap
             painter.drawText(self.rect().adjusted(40, 20, -40, -20), flags, self.presenter.empty_text())
         else:
-            paint(self.placed, painter, look, held=self.held, dimmed=self.presenter.is_stale())
+            paint(placed, painter, look, held=self.held, dimmed=self.presenter.is_stale())
         painter.setPen(look.colour["accent" if self.hasFocus() else "line"])
         painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 

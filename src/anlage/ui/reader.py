@@ -25,7 +25,7 @@ class Reader(QObject):
 
     def __init__(self, system: "System" = "si", theme: "Theme" = "light") -> None:
         super().__init__()
-        self.system: "System" = system
+        self.system: System = system
         self.look = Look.of(theme)
 
     def use_units(self, system: "System") -> None:

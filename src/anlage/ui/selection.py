@@ -21,7 +21,10 @@ class Selection(QObject):
         self.document = document
         passes = document.wps.passes
         self.pass_id = passes[0].id if passes else ""
-        document.changed.connect(self._on_document_changed)
+
+    def follow(self) -> None:
+        """Follow the passes from now on; called when the table does, so that a row is there before it is chosen."""
+        self.document.changed.connect(self._on_document_changed)
 
     @property
     def chosen(self) -> Pass | None:

@@ -11,7 +11,6 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QMenu, QWidget
 from anlage.core.document import with_at
 from anlage.core.errors import AnlageError
 from anlage.core.results import Notice
-from anlage.session.demo import demo_file
 from anlage.session.draft import Working
 from anlage.session.open_works import OpenWorks, new_wps, next_number, number_clash
 from anlage.session.settings import Settings
@@ -114,6 +113,8 @@ class Workbench(QObject):
 
     def open_demo(self) -> None:
         """Open the demo."""
+        from anlage.session.demo import demo_file  # records and all: not needed before somebody asks for it
+
         self.open_file(demo_file(self.clocks.now()))
 
     def _folder(self) -> str:

@@ -1,0 +1,253 @@
+"""The Passes place: table, stack and operating window show one thing and change one thing."""
+
+import pytest
+from PySide6.QtCore import QModelIndex, Qt
+from PySide6.QtTest import QTest
+
+from anlage.ui.pass_model import BAR, COLUMNS, ENERGY, MARK, PassModel
+
+ROLE, DEPOSIT, CURRENT, VOLTAGE, SPEED = 0, 1, 2, 3, 4
+
+
+@pytest.fixture
+def passes(demo):
+    demo.press("Alt+P")
+    return demo
+
+
+def at(person, row, column):
+    return person.place.table.own_model.index(row, column)
+
+
+def go(person, row, column):
+    person.place.table.setFocus()
+    person.place.table.setCurrentIndex(at(person, row, column))
+
+
+def test_the_table_is_a_sound_model(passes, qtmodeltester):
+    qtmodeltester.check(PassModel(passes.document))
+    assert passes.place.table.own_model.rowCount(at(passes, 0, 0)) == 0
+
+
+def test_rows_come_go_and_move_without_losing_what_is_chosen(passes, qtmodeltester):
+    tester = PassModel(passes.document)
+    qtmodeltester.check(tester)
+    go(passes, 2, CURRENT)
+    passes.press("Ctrl+D")
+    assert passes.place.selection.row == 3
+    assert str(passes.wps.passes[3].current_a) == str(passes.wps.passes[2].current_a)
+    passes.press("Alt+Up", "Alt+Up")
+    assert passes.place.selection.row == passes.place.table.currentIndex().row() == 1
+    passes.press("Ctrl+Delete")
+    assert len(passes.wps.passes) == tester.rowCount() == 7
+    assert passes.place.selection.row == 1
+    passes.press("Ctrl+Z", "Ctrl+Z", "Ctrl+Z", "Ctrl+Z")
+    assert not passes.document.undo_stack.canUndo()
+    passes.press("Ctrl+Shift+Z", "Ctrl+Shift+Z", "Ctrl+Shift+Z", "Ctrl+Shift+Z")
+    assert tester.rowCount() == 7
+
+
+def test_typing_on_a_cell_states_the_range_at_every_key(passes):
+    go(passes, 0, CURRENT)
+    passes.type("90..110")
+    assert str(passes.wps.passes[0].current_a) == "[90, 110]"  # not yet left
+    passes.press("Return")
+    assert at(passes, 0, CURRENT).data() == "90..110"
+    assert at(passes, 0, ENERGY).data().replace("\u2009", " ") == "0.68..1.32 kJ/mm"  # 900·0.06/80, 1320·0.06/60
+    passes.press("Ctrl+Z")
+    assert str(passes.wps.passes[0].current_a) == "[95, 115]"
+
+
+def test_half_typed_text_is_marked_in_its_cell_and_the_range_stays(passes):
+    go(passes, 0, CURRENT)
+    passes.type("about 90")
+    passes.press("Return")
+    assert at(passes, 0, CURRENT).data() == "about 90"
+    assert at(passes, 0, CURRENT).data(MARK) == "pending"
+    assert "is not a number" in at(passes, 0, CURRENT).data(Qt.ItemDataRole.ToolTipRole)
+    assert str(passes.wps.passes[0].current_a) == "[95, 115]"
+
+
+def test_arrow_keys_step_the_end_under_the_cursor(passes):
+    go(passes, 0, VOLTAGE)
+    passes.press("F2", "Home", "Up", "End", "Up", "Up", "Return")
+    assert str(passes.wps.passes[0].voltage_v) == "[10.5, 13]"
+
+
+def test_a_pass_moves_to_another_deposit_by_its_name(passes):
+    go(passes, 2, DEPOSIT)
+    passes.press("F2")
+    editor = passes.focus()
+    assert [editor.itemText(n) for n in range(editor.count())] == ["GTAW ER70S-2", "SMAW E7018"]
+    editor.activated.emit(0)
+    assert passes.wps.passes[2].deposit == "d1"
+
+
+def test_the_chosen_row_bead_and_box_are_one(passes):
+    go(passes, 4, ROLE)
+    chosen = passes.wps.passes[4].id
+    outlines = [i.target for i in passes.place.stack.placed.picture.items if i.role == "chosen"]
+    assert outlines == [f"passes/{chosen}"]
+    assert {t.rpartition("/")[0].rpartition("/")[0] for t in passes.place.window_view.placed.handles()} == {
+        f"passes/{chosen}"
+    }
+    assert passes.place.hero.name.text() == "Arc energy of pass 5"
+    assert "coldest at" in passes.place.hero.corners.text()
+
+
+def test_a_click_on_a_layer_chooses_its_pass(passes):
+    view = passes.place.stack
+    (layer,) = [
+        i for i in view.placed.picture.items if i.role == "layer" and i.target == f"passes/{passes.wps.passes[5].id}"
+    ]
+    xs, ys = zip(*layer.points, strict=True)
+    middle = view.placed.on_screen((0.8 * max(xs), (min(ys) + max(ys)) / 2))
+    QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=middle.toPoint())
+    assert passes.place.selection.row == passes.place.table.currentIndex().row() == 5
+
+
+def test_the_sides_of_a_box_are_dragged_as_speed_and_its_ends_as_current(passes):
+    go(passes, 0, ROLE)
+    view, target = passes.place.window_view, f"passes/{passes.wps.passes[0].id}"
+    plane = passes.place.window_view.presenter._plane
+    passes.drag(view, f"{target}/travel_speed_mm_min/high", (plane.at(20, 0)[0], 0.0))
+    assert str(passes.wps.passes[0].travel_speed_mm_min) == "[60, 100]"
+    plane = passes.place.window_view.presenter._plane
+    passes.drag(view, f"{target}/current_a/high", (0.0, plane.at(0, 12 * 30)[1]))
+    assert str(passes.wps.passes[0].current_a) == "[95, 145]"  # the upper end holds the upper voltage
+    passes.drag(view, f"{target}/current_a/low", (0.0, plane.at(0, 10 * 80)[1]))
+    assert str(passes.wps.passes[0].current_a) == "[175, 175]"  # pushed along, never crossed
+
+
+def test_a_box_is_stepped_by_arrow_keys(passes):
+    go(passes, 0, ROLE)
+    view = passes.place.window_view
+    view.setFocus(Qt.FocusReason.TabFocusReason)
+    assert view.held.endswith("travel_speed_mm_min/low")
+    passes.press("Left", "Left")
+    assert str(passes.wps.passes[0].travel_speed_mm_min) == "[50, 80]"
+    assert "50..80 mm/min" in view.accessibleDescription()
+
+
+def test_the_upper_edge_of_the_chosen_layer_is_its_thickness(passes):
+    go(passes, 1, ROLE)
+    target = f"passes/{passes.wps.passes[1].id}/thickness_mm"
+    passes.drag(passes.place.stack, target, (0.0, 1.0))
+    assert str(passes.wps.passes[1].thickness_mm) == "[3.5, 3.5]"
+    passes.drag(passes.place.stack, target, (0.0, -90.0))
+    assert passes.wps.passes[1].thickness_mm.low > 0
+
+
+def test_bars_show_where_a_range_lies_among_all_passes(passes):
+    assert at(passes, 0, CURRENT).data(BAR)[0] == 0.0
+    assert at(passes, 4, CURRENT).data(BAR)[1] == 1.0
+    assert at(passes, 0, ROLE).data(BAR) is None
+
+
+def test_a_first_pass_brings_the_first_deposit(person):
+    person.press("Ctrl+Return")
+    assert person.bench.place == "passes"
+    assert (len(person.wps.deposits), len(person.wps.passes)) == (1, 1)
+    person.press("Ctrl+Shift+Return")
+    assert (len(person.wps.deposits), len(person.wps.passes)) == (2, 2)
+    assert person.focus() is person.place.deposits.cards[person.wps.deposits[1].id].fields["process"]
+    person.find("remove the deposit")
+    assert (len(person.wps.deposits), len(person.wps.passes)) == (1, 1)
+    person.press("Ctrl+Z")
+    assert len(person.wps.deposits) == 2
+
+
+def test_what_a_deposit_states_is_shown_in_every_row_of_it(passes):
+    field = passes.place.deposits.cards["d2"].fields["filler"]
+    field.setFocus()
+    passes.fill("E7016")
+    assert at(passes, 2, DEPOSIT).data() == at(passes, 6, DEPOSIT).data() == "SMAW E7016"
+
+
+def test_without_a_drawable_joint_the_stack_says_where_to_go(person):
+    person.press("Alt+P")
+    assert person.place.stack.placed is None
+    assert "state it at Joint" in person.place.stack.presenter.empty_text()
+    assert person.place.hero.number.text() == "–"
+
+
+def test_column_heads_carry_units_and_follow_them(passes):
+    model = passes.place.table.own_model
+    heads = [model.headerData(n, Qt.Orientation.Horizontal) for n in range(len(COLUMNS))]
+    assert heads[SPEED] == "Speed, mm/min"
+    passes.press("Ctrl+U")
+    assert model.headerData(SPEED, Qt.Orientation.Horizontal) == "Speed, in/min"
+    assert at(passes, 0, SPEED).data() == "2.4..3.1"
+    assert model.data(QModelIndex()) is None
+
+
+# Stopwatch -----------------------------------------------------------------------------------
+
+
+class Clock:
+    """Seconds that a test lets go by."""
+
+    now = 0.0
+
+    def __call__(self):
+        return self.now
+
+
+@pytest.fixture
+def watch(passes):
+    passes.place._clock = clock = Clock()
+    go(passes, 3, SPEED)
+    passes.press("F8")
+    found = passes.place.stopwatch
+    assert not found.isHidden()
+
+    def run(seconds):
+        found.button.setFocus()
+        passes.press("Space")
+        clock.now += seconds
+        passes.press("Space")
+
+    found.run = run
+    return found
+
+
+def test_runs_between_two_marks_are_stated_as_a_range_of_speed(passes, watch):
+    passes.fill("150")
+    watch.run(90)  # 100 mm/min
+    watch.run(75)  # 120 mm/min
+    assert "100..120" in watch.state.text()
+    watch.state.setFocus()
+    passes.press("Space")
+    assert str(passes.wps.passes[3].travel_speed_mm_min) == "[100, 120]"
+    assert watch.isHidden()
+    assert passes.document.undo_stack.undoText() == "Travel speed of pass 4, by stopwatch"
+
+
+def test_a_time_waits_for_its_way(passes, watch):
+    watch.run(90)
+    assert watch.runs == []
+    assert "state" in watch.said.text() or "write" in watch.said.text()
+    watch.way.setFocus()
+    passes.fill("6 in")
+    assert [round(run.speed_mm_min, 1) for run in watch.runs] == [101.6]
+
+
+def test_on_a_pipe_the_way_is_told_by_the_clock(open_person, tmp_path):
+    from anlage.session.demo import demo_file
+
+    person = open_person(demo_file("2026-11-23T12:00:00Z", folder=tmp_path))
+    person.bench.open_document(person.bench.works.entries()[1].id)
+    person.press("Alt+P")
+    person.place._clock = clock = Clock()
+    person.press("F8")
+    person.fill("6 to 3")
+    watch = person.place.stopwatch
+    watch.button.setFocus()
+    person.press("Space")
+    clock.now += 111.0
+    person.press("Space")
+    # A quarter of π · 141.3 mm is 110.98 mm.
+    assert watch.runs[0].speed_mm_min == pytest.approx(60, abs=0.05)
+    watch.way.setFocus()
+    person.press("Escape")
+    assert watch.isHidden()
