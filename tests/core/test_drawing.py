@@ -1,6 +1,7 @@
 """The section as a display list: to scale, every stated value shown once and named by its leaf, nothing lost."""
 
 import xml.etree.ElementTree as ET
+from dataclasses import replace
 from itertools import pairwise
 
 import pytest
@@ -8,8 +9,25 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
-from anlage.core.drawing import Axes, DisplayList, Marker, PassBox, Path, Plane, Text, operating_window, section
-from anlage.core.joint import Preparation, Sketch
+from anlage.core.document import Dimension
+from anlage.core.drawing import (
+    Axes,
+    DisplayList,
+    Layer,
+    Marker,
+    PassBox,
+    Path,
+    Plane,
+    Text,
+    bead_stack,
+    grip,
+    heights,
+    operating_window,
+    profile,
+    section,
+)
+from anlage.core.joint import KINDS, Preparation, Sketch, faults, joint_metal
+from anlage.core.procedure import Joint, clashes, sketch_of
 from anlage.core.quantities import show
 from anlage.core.ranges import Interval
 from anlage.data.look import colours, heat_colour, role_styles, temper_ramp
@@ -223,3 +241,140 @@ def test_the_heat_ramp_darkens_all_the_way():
     lights = [luminance(colour) for colour in temper_ramp()]
     assert len(lights) == 256
     assert all(later <= earlier + 1e-3 for earlier, later in pairwise(lights))
+
+
+# Sketches and ghosts -------------------------------------------------------------------------
+
+
+def test_a_joint_without_values_is_a_picture_that_states_nothing():
+    assert sketch_of(Joint()) is None
+    sketch = sketch_of(Joint(kind="single-v"))
+    assert sketch.incomplete
+    assert sketch.unstated == {
+        "thickness_mm", "root_opening_mm", "root_face_mm", "groove_angle_deg", "reinforcement_mm",
+    }  # fmt: skip
+    picture = section(sketch, scale=2.0, show=lambda v, _: f"{v:g}", measure=lambda t, h: 0.5 * h * len(t))
+    texts = [item for item in picture.items if isinstance(item, Text)]
+    assert {item.role for item in texts} == {"unstated"}
+    assert not any(character.isdigit() for item in texts for character in item.text)
+
+
+@pytest.mark.parametrize(
+    ("stated", "incomplete"),
+    [
+        ({"kind": "square"}, False),
+        ({"kind": "square", "product": "pipe"}, True),
+        ({"kind": "square", "product": "pipe", "od_mm": 100}, False),
+        ({"kind": "single-v"}, True),
+        ({"kind": "single-v", "groove_angle_deg": Dimension(nominal=60)}, True),
+        ({"kind": "v-backing", "groove_angle_deg": Dimension(nominal=45)}, False),
+        ({"kind": "single-v", "groove_angle_deg": Dimension(nominal=60), "root_face_mm": Dimension(nominal=0)}, False),
+    ],
+)
+def test_a_sketch_knows_whether_anything_can_be_worked_out(stated, incomplete):
+    joint = Joint(thickness_mm=10, root_opening_mm=Dimension(nominal=3), **stated)
+    assert sketch_of(joint).incomplete == incomplete
+
+
+@given(st.sampled_from(KINDS), st.floats(0.5, 200) | st.none(), st.sampled_from(["plate", "pipe", None]))
+def test_a_picture_of_what_is_not_stated_is_never_impossible(kind, thickness, product):
+    assert not faults(sketch_of(Joint(kind=kind, thickness_mm=thickness, product=product)).preparation)
+
+
+def test_ghosts_are_the_tightest_and_the_widest_joint_the_tolerances_allow():
+    joint = Joint(
+        kind="single-v", thickness_mm=10, root_opening_mm=Dimension(nominal=3, minus=1, plus=2),
+        root_face_mm=Dimension(nominal=1, minus=1, plus=0.5), groove_angle_deg=Dimension(nominal=60, minus=5, plus=10),
+    )  # fmt: skip
+    tight, wide = sketch_of(joint).ghosts
+    assert (tight.root_opening_mm, tight.root_face_mm, tight.groove_angle_deg) == (2, 1.5, 55)
+    assert (wide.root_opening_mm, wide.root_face_mm, wide.groove_angle_deg) == (5, 0, 70)
+    assert joint_metal(tight).groove_area_mm2 < joint_metal(wide).groove_area_mm2
+    assert sketch_of(Joint(kind="square", thickness_mm=10)).ghosts == ()
+
+
+def test_clashes_are_told_at_every_leaf_that_takes_part_and_not_where_nothing_is_stated():
+    clashing = Joint(kind="single-v", thickness_mm=6, root_face_mm=Dimension(nominal=8))
+    assert set(clashes(clashing)) == {"joint/root_face_mm", "joint/thickness_mm"}
+    bore = Joint(kind="square", product="pipe", od_mm=20, thickness_mm=12)
+    assert set(clashes(bore)) == {"joint/od_mm", "joint/thickness_mm"}
+    assert clashes(Joint(kind="single-v")) == clashes(Joint()) == {}
+
+
+@given(st.floats(-3, 3), st.floats(-3, 3))
+def test_a_grip_follows_the_pointer_by_what_it_measures(dx, dy):
+    def moved(field, by):
+        return grip(V, field, (2 + by[0], 4 + by[1])) - grip(V, field, (2, 4))
+
+    assert moved("root_opening_mm", (dx, dy)) == pytest.approx(2 * dx)
+    assert moved("thickness_mm", (dx, dy)) == pytest.approx(dy)
+
+
+def test_a_profile_is_the_section_without_dimensions():
+    picture = profile(V, 2.0)
+    assert not any(isinstance(item, Text | Marker) for item in picture.items)
+    assert len(areas(picture, "metal")) == 2
+
+
+# The stack of passes -------------------------------------------------------------------------
+
+
+def stacked(joint, *layers):
+    return bead_stack(Sketch(joint), layers, scale=4.0, measure=lambda t, h: 0.5 * h * len(t))
+
+
+def test_layers_that_reach_the_surface_fill_the_groove_and_no_more():
+    thick = [Layer(f"passes/p{n}", str(n), 3.5) for n in range(1, 5)]  # 4 · 3.5 = 14
+    shapes = areas(stacked(V, *thick), "layer")
+    groove = shapely.Polygon(V.groove_outline)
+    assert sum(shape.area for shape in shapes) == pytest.approx(groove.area)
+    assert shapely.union_all(shapes).symmetric_difference(groove).area == pytest.approx(0, abs=1e-6)
+
+
+def test_a_layer_up_to_the_cap_holds_the_area_of_the_cap():
+    shapes = areas(stacked(V, Layer("passes/p1", "1", 14.0), Layer("passes/p2", "2", 1.5)), "layer")
+    assert shapes[1].area == pytest.approx(2 / 3 * V.face_width_mm * 1.5, rel=0.01)
+
+
+def test_layers_without_thickness_share_what_is_left_and_are_dashed():
+    picture = stacked(V, Layer("passes/p1", "1", 3.5), Layer("passes/p2", "2"), Layer("passes/p3", "3"))
+    assert [item.role for item in picture.items if item.role in ("outline", "sketched")] == [
+        "outline",
+        "sketched",
+        "sketched",
+    ]
+    assert heights(V, [Layer("a", "1", 3.5), Layer("b", "2"), Layer("c", "3")]) == ((0, 3.5), (3.5, 9.5), (9.5, 15.5))
+
+
+def test_the_chosen_layer_alone_has_a_handle_for_its_thickness():
+    picture = stacked(V, Layer("passes/p1", "1", 3.0), Layer("passes/p2", "2", 3.0, chosen=True))
+    assert [i.target for i in picture.items if isinstance(i, Marker)] == ["passes/p2/thickness_mm"]
+
+
+@given(st.lists(st.floats(0.1, 9) | st.none(), max_size=12))
+def test_any_stack_can_be_drawn_and_its_layers_lie_on_each_other(thick):
+    layers = [Layer(f"passes/p{n}", str(n), each) for n, each in enumerate(thick)]
+    reach = heights(V, layers)
+    assert all(low < high for low, high in reach)
+    assert all(one[1] == other[0] for one, other in pairwise(reach))
+    assert all(shape.is_valid for shape in areas(stacked(V, *layers), "layer"))
+
+
+# Handles of the operating window -------------------------------------------------------------
+
+
+def test_the_chosen_box_has_a_handle_at_each_side_and_the_plane_reads_them_back():
+    plane = Plane.around([ROOT], (110, 68))
+    picture = operating_window([replace(ROOT, chosen=True)], SI, plane, lambda t, h: 0.5 * h * len(t))
+    handles = {item.target.removeprefix(ROOT.target): item.at for item in picture.items if isinstance(item, Marker)}
+    assert set(handles) == {
+        f"/{leaf}/{end}" for leaf in ("travel_speed_mm_min", "current_a") for end in ("low", "high")
+    }
+    assert plane.read(handles["/travel_speed_mm_min/high"])[0] == pytest.approx(ROOT.travel_speed_mm_min.high)
+    assert plane.read(handles["/current_a/low"])[1] == pytest.approx(ROOT.power_w.low)
+
+
+def test_the_plates_of_boxes_at_one_place_stand_side_by_side():
+    boxes = [replace(ROOT, label=str(n)) for n in range(5)]
+    plates = areas(window(boxes), "plate")
+    assert shapely.union_all(plates).area == pytest.approx(sum(plate.area for plate in plates))

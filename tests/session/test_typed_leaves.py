@@ -67,7 +67,7 @@ def test_a_process_is_understood_in_iso_words(wps):
 
 
 def test_a_tolerance_belongs_to_a_dimension_that_is_stated():
-    with pytest.raises(AnlageError, match="^minus: root opening itself is not stated; state the root opening first$"):
+    with pytest.raises(AnlageError, match=r"^minus: root opening itself is not stated; state the root opening first$"):
         with_text(Wps(), "joint/root_opening_mm/minus", "1", "si")
     stated = with_text(with_text(Wps(), "joint/root_opening_mm", "3", "si"), "joint/root_opening_mm/minus", "1", "si")
     assert stated.joint.root_opening_mm == Dimension(nominal=3, minus=1)

@@ -1,4 +1,4 @@
-"""A running window on a works file of its own, driven like a person would: keys to what has the focus, mouse to places."""
+"""A running window on a works file of its own, driven as a person does: keys to what has the focus, mouse to places."""
 
 from dataclasses import dataclass
 from pathlib import Path
@@ -113,7 +113,7 @@ def _own_folders(tmp_path, monkeypatch):
 
 
 @pytest.fixture
-def open_person(qtbot, tmp_path):
+def open_person(qtbot):
     """Returns what opens a window on a works file and hands over someone at it."""
     application(["anlage"])
     opened = []

@@ -4,6 +4,7 @@ import pytest
 from PySide6.QtCore import QModelIndex, Qt
 from PySide6.QtTest import QTest
 
+from anlage.session.demo import demo_file
 from anlage.ui.pass_model import BAR, COLUMNS, ENERGY, MARK, PassModel
 
 ROLE, DEPOSIT, CURRENT, VOLTAGE, SPEED = 0, 1, 2, 3, 4
@@ -233,8 +234,6 @@ def test_a_time_waits_for_its_way(passes, watch):
 
 
 def test_on_a_pipe_the_way_is_told_by_the_clock(open_person, tmp_path):
-    from anlage.session.demo import demo_file
-
     person = open_person(demo_file("2026-11-23T12:00:00Z", folder=tmp_path))
     person.bench.open_document(person.bench.works.entries()[1].id)
     person.press("Alt+P")

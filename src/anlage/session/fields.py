@@ -81,6 +81,15 @@ def field_of(path: str) -> Field:
     return fields()[pattern]
 
 
+def applies(value: Wps, path: str) -> bool:
+    """Return whether a joint has a leaf: only a pipe has a diameter, only a V has a root face and an angle."""
+    if path == "joint/od_mm":
+        return value.joint.product == "pipe"
+    if path.startswith(("joint/root_face_mm", "joint/groove_angle_deg")):
+        return value.joint.kind not in ("square", "square-backing")
+    return True
+
+
 def shown(value: Wps, path: str, system: System) -> str:
     """Return what stands in the field of a leaf, without its unit; "" when it is not stated."""
     leaf = _leaf(value, path)

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QDialog, QFormLayout, QLabel, QToolButton
 
-from anlage.session.fields import fields
+from anlage.session.fields import applies, fields
 from anlage.ui.palette import Entry
 from anlage.ui.shell import PLACES
 
@@ -107,7 +107,8 @@ def entries(bench: "Workbench") -> list[Entry]:
     ]
     found += [Entry(name, "works file", partial(bench.open_named, name)) for name in bench.settings.recent[1:]]
     if bench.document is not None:
-        plain = (path for path in fields() if "*" not in path and path != "joint/kind")
+        wps = bench.document.wps
+        plain = (path for path in fields() if "*" not in path and path != "joint/kind" and applies(wps, path))
         found += [Entry(fields()[path].label, "field", partial(bench.go_to, path)) for path in plain]
     return found
 

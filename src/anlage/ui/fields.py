@@ -91,10 +91,17 @@ class LeafField(QLineEdit):
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self._finish()
         elif key == Qt.Key.Key_Escape:
-            self._on_edited(self._before)
-            self._finish()
+            self._take_back(event)
         else:
             super().keyPressEvent(event)
+
+    def _take_back(self, event: QKeyEvent) -> None:
+        """Take back what was typed in this visit; nothing typed, the key is for what the field lies in."""
+        if self.text() == self._before:
+            event.ignore()
+        else:
+            self._on_edited(self._before)
+        self._finish()
 
     def _step(self, steps: int) -> None:
         cursor = self.cursorPosition()

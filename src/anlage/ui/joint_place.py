@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.core.drawing import fitted, profile
-from anlage.session.fields import PARTS, field_of
+from anlage.session.fields import PARTS, applies, field_of
 from anlage.session.figures import joint_figures
 from anlage.session.pictures import chooser_sketches
 from anlage.ui.document import Document
@@ -154,13 +154,10 @@ class _Column(QWidget):
 
     def refresh(self) -> None:
         """Show the dimensions that the preparation has."""
-        joint = self.document.wps.joint
-        is_square = joint.kind in ("square", "square-backing")
-        for name, widgets in self.rows.items():
+        wps = self.document.wps
+        for name, widgets in {**self.rows, "od_mm": self.pipe_rows}.items():
             for widget in widgets:
-                widget.setVisible(not (is_square and name in ("root_face_mm", "groove_angle_deg")))
-        for widget in self.pipe_rows:
-            widget.setVisible(joint.product == "pipe")
+                widget.setVisible(applies(wps, f"joint/{name}"))
 
 
 def _title(text: str) -> QLabel:

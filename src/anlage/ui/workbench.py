@@ -227,7 +227,8 @@ class Workbench(QObject):
         if self.document is None:
             return
         if path in {leaf for line in LINES for leaf in line}:
-            self.open_job()
+            if self.job is None:
+                self.open_job()
             assert self.job is not None
             self.job.fields[path].setFocus()
             return
