@@ -24,7 +24,7 @@ PICTURE = DisplayList((SQUARE, VALUE, HANDLE), 2.0, (0, 0), (10, 10))
 
 
 @pytest.fixture(autouse=True)
-def _running(qapp):
+def _running(qapp):  # noqa: ARG001 - the one application must be there first
     application(["anlage"])
 
 
@@ -114,7 +114,7 @@ def test_an_arrow_points_along_its_direction():
 @pytest.mark.parametrize("room", [(60.0, 200.0), (200.0, 40.0)])
 def test_a_picture_is_as_large_as_its_room_lets_it(room):
     joint = Sketch(Preparation(kind="single-v", thickness_mm=14, root_opening_mm=3, groove_angle_deg=60))
-    picture = fitted(lambda scale: section(joint, scale=scale, show=lambda v, k: f"{v:g}", measure=measure), *room)
+    picture = fitted(lambda scale: section(joint, scale=scale, show=lambda v, _: f"{v:g}", measure=measure), *room)
     (left, low), (right, high) = picture.low, picture.high
     shares = ((right - left) * picture.scale / room[0], (high - low) * picture.scale / room[1])
     assert max(shares) == pytest.approx(1.0, abs=0.02)
