@@ -66,7 +66,7 @@ def test_by_keyboard_alone(person, open_person, tmp_path):
     person.press("Ctrl+N")
     assert person.wps.header.number == "WPS-002"
     # The keyboard stands at the first preparation; the third is the single-V.
-    person.press("Right", "Right", "Space", "Tab")
+    person.press("Right", "Right", "Tab")
     person.type("p")  # a list takes the first letter
     person.press("Tab")
     for text in ("14", "3", "", "", "1.5", "", "", "60"):

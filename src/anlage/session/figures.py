@@ -79,7 +79,8 @@ def pass_figures(wps: Wps, each: Pass, system: System) -> PassFigures:
     energy = pass_energy(each)
     if energy is None:
         stated = {"current": each.current_a, "voltage": each.voltage_v, "travel speed": each.travel_speed_mm_min}
-        missing = " and ".join(name for name, value in stated.items() if value is None)
+        *others, last = (name for name, value in stated.items() if value is None)
+        missing = f"{', '.join(others)} and {last}" if others else last
         return PassFigures(UNKNOWN, f"state {missing}", "", "")
     units = unit_table()
     kinds = {"voltage": "voltage", "current": "current", "travel speed": "speed"}
@@ -98,6 +99,8 @@ def pass_figures(wps: Wps, each: Pass, system: System) -> PassFigures:
 
 def _heat_input(deposit: Deposit, energy: EnergyRange, system: System) -> str:
     row = efficiency_of(deposit)
+    if deposit.process is None:
+        return "heat input: state the process, which has an efficiency"
     if row is None or row.k is None:
         return "heat input: no efficiency is known for the process"
     text = show_interval(energy.scaled(row.k), "heat_input", system, unit_table())
@@ -122,7 +125,7 @@ def fill_sentence(wps: Wps, system: System) -> str:
     stated = [each for each in thick if each is not None]
     if len(stated) < len(thick):
         missing = len(thick) - len(stated)
-        return f"{missing} of {len(thick)} passes state no thickness; the picture shares what is left among them."
+        return f"Thickness is not stated for {missing} of {len(thick)} passes; the picture shares what is left."
     units = unit_table()
     sum_mm = Interval(sum(each.low for each in stated), sum(each.high for each in stated))
     reach = show_interval(sum_mm, "length", system, units)

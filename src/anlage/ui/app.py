@@ -10,6 +10,7 @@ from pathlib import Path
 from types import TracebackType
 from typing import TYPE_CHECKING
 
+from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QApplication
 
 from anlage.session.crash import untold_crash, write_crash
@@ -20,6 +21,9 @@ from anlage.ui.shell import Shell
 
 if TYPE_CHECKING:
     from anlage.ui.workbench import Workbench
+
+
+TITLE_PX = 32  # about what a window manager puts over a window
 
 
 def utc_now() -> str:
@@ -112,5 +116,7 @@ def run(path: Callable[[Settings], Path | None]) -> int:
     file = settings_file()
     settings = read_settings(file)
     window = open_window(settings, lambda: path(settings), lambda kept: write_settings(file, kept))
+    room = window.shell.screen().availableGeometry().size() - QSize(0, TITLE_PX)
+    window.shell.resize(window.shell.size().boundedTo(room))
     catch_faults(window)
     return running.exec()

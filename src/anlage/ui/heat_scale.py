@@ -1,15 +1,26 @@
 """The scale beside whatever is coloured by heat: the ramp with the numbers at its ends."""
 
 from collections.abc import Callable
+from functools import cache
 
-from PySide6.QtCore import QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtCore import QRect, QSize, Qt
+from PySide6.QtGui import QColor, QImage, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from anlage.data.look import temper_ramp
 from anlage.ui.look import font
 from anlage.ui.reader import Reader
 
 HEIGHT_PX, BAR_PX = 22, 10
+
+
+@cache
+def _ramp() -> QImage:
+    colours = temper_ramp()
+    found = QImage(len(colours), 1, QImage.Format.Format_RGB32)
+    for place, colour in enumerate(colours):
+        found.setPixelColor(place, 0, QColor(colour))
+    return found
 
 
 class HeatScale(QWidget):
@@ -41,8 +52,6 @@ class HeatScale(QWidget):
         painter.drawText(self.rect(), int(Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft), low)
         painter.drawText(self.rect(), int(Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight), high)
         top, width = (self.height() - BAR_PX) // 2, right - left
-        for x in range(max(width, 0)):
-            value = span[0] + (span[1] - span[0]) * x / max(width - 1, 1)
-            painter.fillRect(left + x, top, 1, BAR_PX, look.heat(value, span))
+        painter.drawImage(QRect(left, top, width, BAR_PX), _ramp())
         painter.setPen(look.colour["ink"])
         painter.drawRect(left, top, width, BAR_PX)

@@ -1,9 +1,10 @@
 """The Joint place: what shape, how much metal? The section to scale, its dimensions typed or dragged."""
 
-from PySide6.QtCore import QEvent, QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import (
     QAbstractButton,
+    QApplication,
     QButtonGroup,
     QGridLayout,
     QHBoxLayout,
@@ -182,10 +183,12 @@ class Chooser(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(6)
         self.group = QButtonGroup(self)
+        self._visit = object()
         self.buttons: list[PreparationButton] = []
         for kind in field_of("joint/kind").choices:
             button = PreparationButton(document, kind)
             button.clicked.connect(self._on_clicked)
+            button.left.connect(self.new_visit)
             self.group.addButton(button)
             self.buttons.append(button)
             layout.addWidget(button)
@@ -205,11 +208,22 @@ class Chooser(QWidget):
     def _on_clicked(self) -> None:
         button = self.sender()
         assert isinstance(button, PreparationButton)
-        self.document.type_text("joint/kind", button.kind)
+        self.document.type_text("joint/kind", button.kind, self._visit)
+
+    def new_visit(self) -> None:
+        """Let the next choice be an undo step of its own."""
+        self._visit = object()
 
 
 class PreparationButton(QAbstractButton):
-    """One preparation, drawn."""
+    """One preparation, drawn.
+
+    Signals
+    -------
+    left() : the keyboard left the drawings
+    """
+
+    left = Signal()
 
     def __init__(self, document: Document, kind: str) -> None:
         super().__init__()
@@ -223,6 +237,11 @@ class PreparationButton(QAbstractButton):
 
     def sizeHint(self) -> QSize:
         return QSize(74, 58)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        if not isinstance(QApplication.focusWidget(), PreparationButton):
+            self.left.emit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -242,8 +261,11 @@ class PreparationButton(QAbstractButton):
         if self.isChecked():
             painter.fillRect(2, self.height() - 5, self.width() - 4, 3, look.colour["ink"])
 
-    def keyPressEvent(self, event: QEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):  # type: ignore[attr-defined]
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self.click()
-        else:
-            super().keyPressEvent(event)  # type: ignore[arg-type]
+            return
+        super().keyPressEvent(event)
+        neighbour = QApplication.focusWidget()
+        if isinstance(neighbour, PreparationButton) and neighbour is not self:
+            neighbour.click()  # an arrow key walked there: walking chooses, as among all alternatives

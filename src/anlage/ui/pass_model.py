@@ -48,6 +48,7 @@ class PassModel(QAbstractTableModel):
         super().__init__()
         self.document = document
         self._passes = document.wps.passes  # what the views were told of so far
+        self._texts: dict[tuple[int, int], str] = {}  # of cells, until their row changes
         document.changed.connect(self._on_changed)
         document.reader.units_changed.connect(self._on_units_changed)
 
@@ -107,6 +108,12 @@ class PassModel(QAbstractTableModel):
         return True
 
     def _text(self, index: Index) -> str:
+        cell = (index.row(), index.column())
+        if cell not in self._texts:
+            self._texts[cell] = self._worked_out(index)
+        return self._texts[cell]
+
+    def _worked_out(self, index: Index) -> str:
         if index.column() == ENERGY:
             return pass_figures(self.document.wps, self.at(index), self.document.system).energy
         text = self.document.text(self.path(index))
@@ -148,6 +155,7 @@ class PassModel(QAbstractTableModel):
 
     def _rows_changed(self, old: tuple[Pass, ...], new: tuple[Pass, ...]) -> None:
         """Tell of one row come or gone as what it is, of anything else as a new order."""
+        self._texts.clear()
         places = {each.id: row for row, each in enumerate(new)}
         gained = places.keys() - {each.id for each in old}
         lost = [row for row, each in enumerate(old) if each.id not in places]
@@ -174,6 +182,7 @@ class PassModel(QAbstractTableModel):
             self._tell(0, len(new) - 1)
 
     def _tell(self, first: int, last: int) -> None:
+        self._texts = {cell: text for cell, text in self._texts.items() if not first <= cell[0] <= last}
         self.dataChanged.emit(self.index(first, 0), self.index(last, len(COLUMNS) - 1))
 
     def _on_units_changed(self) -> None:

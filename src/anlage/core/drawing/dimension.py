@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from anlage.core.drawing.display import Anchor, Item, Marker, Path, Point, Text
 
 GAP_MM, BEYOND_MM = 1.0, 1.5  # paper: extension lines start off the work and end past the dimension line
-HANDLE_MM = 3.2  # paper: the handle stands past the extension line, clear of the arrows
+HANDLE_MM = 2.6  # paper: the handle stands past the second arrow, clear of the value
 VALUE_MM = 1.6  # paper: between an upright line and its value
 NARROW_MM = 12.0  # paper: under this the arrows come from outside, the handle at the tail of the second
 TAIL_MM = 5.0  # paper: length of an arrow that comes from outside
@@ -49,8 +49,8 @@ def linear(start: Point, end: Point, label: Label, *, offset_mm: float, scale: f
     first, last = off(start, offset_mm), off(end, offset_mm)
     narrow = math.dist(start, end) * scale < NARROW_MM
     yield from _line(first, last, along, narrow=narrow, scale=scale)
-    tail = ((TAIL_MM + 1.6) / scale * math.cos(along), (TAIL_MM + 1.6) / scale * math.sin(along))
-    handle = (last[0] + tail[0], last[1] + tail[1]) if narrow else off(end, offset_mm + side * HANDLE_MM)
+    away = (TAIL_MM + 1.6 if narrow else HANDLE_MM) / scale
+    handle = (last[0] + away * math.cos(along), last[1] + away * math.sin(along))
     yield Marker(role="handle", at=handle, kind="handle", target=label.target)
     middle = ((first[0] + last[0]) / 2, (first[1] + last[1]) / 2)
     if abs(math.cos(along)) < 0.5:  # upright: the value stands beside the line, away from the work

@@ -14,6 +14,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Literal
 
+CLOSE_MM = 0.1  # paper: a picture fits that is no larger than its room by more than this
 Point = tuple[float, float]
 Measure = Callable[[str, float], float]  # text, height [paper mm] -> width [paper mm], from the shipped font
 Anchor = Literal["start", "middle", "end"]
@@ -83,14 +84,18 @@ def fitted(make: Callable[[float], DisplayList], width_mm: float, height_mm: flo
     make : draws the picture for a scale
     width_mm, height_mm : room on paper [mm]
     """
-    scale = 1.0
-    for _ in range(2):
-        sizes = [_paper_size(make(each)) for each in (scale, 2 * scale)]
+    picture = make(1.0)
+    for _ in range(2):  # once more where another item sets the size at the scale that was found
+        scale = picture.scale
+        sizes = (_paper_size(picture), _paper_size(make(2 * scale)))
         room = ((width_mm, sizes[0][0], sizes[1][0]), (height_mm, sizes[0][1], sizes[1][1]))
         growth = [(there, (two - one) / scale, 2 * one - two) for there, one, two in room]
         fits = [(there - fixed) / slope for there, slope, fixed in growth if slope > 0]
-        scale = max(min(fits, default=1.0), 0.02)
-    return make(scale)
+        picture = make(max(min(fits, default=1.0), 0.02))
+        width, height = _paper_size(picture)
+        if width <= width_mm + CLOSE_MM and height <= height_mm + CLOSE_MM:
+            break
+    return picture
 
 
 def _paper_size(picture: DisplayList) -> Point:

@@ -93,7 +93,7 @@ def _boxes(plot: Plane, passes: Sequence[PassBox], measure: Measure) -> Iterator
     for each, points in zip(passes, corners, strict=True):
         yield Path(role="pass", points=points, closed=True, target=each.target, heat=each.arc_energy_kj_mm.high)
     for each, points in zip(passes, corners, strict=True):
-        yield Path(role="outline", points=(*points, points[0]), target=each.target)
+        yield Path(role="chosen" if each.chosen else "outline", points=(*points, points[0]), target=each.target)
     taken: list[tuple[float, float, float]] = []  # of every plate so far: left, right, foot
     for each, points in zip(passes, corners, strict=True):
         x, y = points[3]  # the hottest corner

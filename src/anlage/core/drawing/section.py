@@ -10,6 +10,7 @@ from anlage.core.joint import Preparation, Sketch
 Show = Callable[[float, str], str]  # value, kind of quantity -> text with unit
 _Said = Callable[[float, str, str], Label]  # value, kind of quantity, field of the joint
 
+UPRIGHT_MM = 1e-6  # a height of zero keeps its direction
 SIDE = 1.0  # plate shown beside the groove, in thicknesses
 BACKING = 0.45  # thickness of the drawn backing bar, in thicknesses; a picture, not a size
 
@@ -110,8 +111,9 @@ def _dimensions(joint: Preparation, scale: float, said: _Said) -> Iterator[Item]
     yield from linear((far, 0.0), (far, top), thickness, offset_mm=-6.0, scale=scale)
     if not joint.is_square:
         face = said(joint.root_face_mm, "length", "root_face_mm")
-        yield from linear((-far, 0.0), (-far, joint.root_face_mm), face, offset_mm=6.0, scale=scale)
-    cap, crown = said(joint.reinforcement_mm, "length", "reinforcement_mm"), top + joint.reinforcement_mm
+        yield from linear((-far, 0.0), (-far, max(joint.root_face_mm, UPRIGHT_MM)), face, offset_mm=6.0, scale=scale)
+    cap = said(joint.reinforcement_mm, "length", "reinforcement_mm")
+    crown = top + max(joint.reinforcement_mm, UPRIGHT_MM)
     yield from linear((-wide, top), (-wide, crown), cap, offset_mm=0.4 * top * scale, scale=scale)
     yield Path(role="extension", points=((0.0, crown), (-wide, crown)))
     if not joint.is_square:

@@ -1,0 +1,132 @@
+"""Speed of the window: first paint, usable demo and memory against a bare window; painting against a 60 Hz frame.
+
+Child processes say when they have come so far; caches of compiled Python are kept as on any machine in use.
+"""
+
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+STARTS = 9
+FRAME_S = 1 / 60
+PAINTINGS = 60
+
+BARE = """
+import sys
+from PySide6.QtCore import QTimer
+from PySide6.QtWidgets import QApplication, QWidget
+class Window(QWidget):
+    def paintEvent(self, event):
+        print("painted", flush=True)
+        QTimer.singleShot(0, running.quit)
+running = QApplication([])
+window = Window()
+window.resize(1280, 800)
+window.show()
+running.exec()
+print("memory", next(line.split()[1] for line in open("/proc/self/status") if line.startswith("VmRSS")), flush=True)
+"""
+OWN = """
+import sys
+from pathlib import Path
+from anlage.session.settings import Settings
+from anlage.ui.app import application, open_window
+running = application(["anlage"])
+window = open_window(Settings(place="passes"), lambda: Path(sys.argv[1]), lambda _settings: None)
+window.shell.painted.connect(lambda: None)
+while not window.shell._was_painted:
+    running.processEvents()
+print("painted", flush=True)
+while window.bench is None or window.bench.document is None:
+    running.processEvents()
+running.processEvents()
+print("usable", flush=True)
+print("memory", next(line.split()[1] for line in open("/proc/self/status") if line.startswith("VmRSS")), flush=True)
+"""
+
+
+def milestones(code: str, *words: str) -> dict[str, float]:
+    """Return the seconds after which a child process said each word, and its memory [kB]."""
+    start = time.perf_counter()
+    found: dict[str, float] = {}
+    with subprocess.Popen([sys.executable, "-c", code, *words], stdout=subprocess.PIPE, text=True) as child:
+        assert child.stdout is not None
+        for line in child.stdout:
+            word, *rest = line.split()
+            found[word] = float(rest[0]) if rest else time.perf_counter() - start
+    return found
+
+
+def starts(demo: Path) -> dict[str, float]:
+    """Return first paint, usable demo and memory as ratios to a bare window: medians of interleaved starts."""
+    rounds = [(milestones(BARE), milestones(OWN, str(demo))) for _ in range(STARTS + 1)][1:]  # the first warms caches
+
+    def ratio(word: str, against: str) -> float:
+        bare = statistics.median(one[against] for one, _ in rounds)
+        return statistics.median(two[word] for _, two in rounds) / bare
+
+    return {"painted": ratio("painted", "painted"), "usable": ratio("usable", "painted"), "memory": ratio("memory", "memory")}
+
+
+def edits_and_paintings(demo: Path) -> dict[str, tuple[float, float]]:
+    """Return median and 95 of 100 of an edit with all its views, and of one painting of the window, in frames."""
+    from PySide6.QtWidgets import QApplication
+
+    from anlage.session.settings import Settings
+    from anlage.ui.app import application, open_window
+
+    application(["anlage"])
+    window = open_window(Settings(), lambda: demo, lambda _settings: None)
+    while window.bench is None or window.bench.document is None:
+        QApplication.processEvents()
+    bench, found = window.bench, {}
+    for place in ("joint", "passes"):
+        bench.go(place)
+        QApplication.processEvents()
+        path = "joint/thickness_mm" if place == "joint" else f"passes/{bench.document.wps.passes[0].id}/current_a"
+        edited, painted = [], []
+        for count in range(PAINTINGS):
+            start = time.perf_counter()
+            bench.document.type_text(path, f"{18 + count % 5}" if place == "joint" else f"95..{110 + count % 9}")
+            edited.append(time.perf_counter() - start)
+            start = time.perf_counter()
+            window.shell.repaint()
+            QApplication.processEvents()
+            painted.append(time.perf_counter() - start)
+        found[f"{place}, edit"], found[f"{place}, painting"] = in_frames(edited), in_frames(painted)
+    window.shell.close()
+    return found
+
+
+def in_frames(times: list[float]) -> tuple[float, float]:
+    """Return the median and 95 of 100, in frames."""
+    ordered = sorted(times)
+    return statistics.median(ordered) / FRAME_S, ordered[int(0.95 * len(ordered))] / FRAME_S
+
+
+def main() -> None:
+    """Measure and print."""
+    os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
+    from anlage.session.demo import demo_file
+
+    with tempfile.TemporaryDirectory() as scratch:
+        os.environ["PYTHONPYCACHEPREFIX"] = f"{scratch}/compiled"
+        for name in ("CONFIG", "STATE", "DATA"):
+            os.environ[f"XDG_{name}_HOME"] = scratch
+        demo = demo_file("2026-11-23T12:00:00Z", folder=Path(scratch))
+        ratios = starts(demo)
+        what = f"medians of {STARTS} interleaved starts"
+        print(f"{f'first paint of the shell, {what}':<66} {ratios['painted']:6.2f} × bare window")
+        print(f"{'demo procedure usable, the same':<66} {ratios['usable']:6.2f} × bare window")
+        print(f"{'memory with the demo open':<66} {ratios['memory']:6.2f} × bare window")
+        for name, (median, most) in edits_and_paintings(demo).items():
+            print(f"{f'{name}, median (95 of 100)':<66} {median:6.2f} × 60 Hz frame ({most:.2f})")
+
+
+if __name__ == "__main__":
+    main()
