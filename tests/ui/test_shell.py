@@ -275,3 +275,42 @@ def test_no_text_of_a_label_is_cut_off(open_person, tmp_path, size):
                         label.text()
                     )
     assert person.shell.size().width() == width
+
+
+# The proof strip -----------------------------------------------------------------------------
+
+
+def strip(person):
+    QApplication.processEvents()
+    return [text for _, text in person.bench.strip.parts()]
+
+
+def test_the_proof_strip_follows_every_edit(demo):
+    assert strip(demo) == ["48 inside"]
+    demo.press("Ctrl+J")
+    demo.bench.job.fields["range/thickness_mm"].setFocus()
+    demo.fill("6..40")
+    assert strip(demo) == ["46 inside", "2 outside"]
+    assert "outside: [6, 40] is stated" in demo.bench.strip.toolTip()
+    assert demo.bench.strip.accessibleName() == "46 inside; 2 outside"
+    demo.press("Ctrl+Z")
+    assert strip(demo) == ["48 inside"]
+
+
+def test_the_proof_strip_is_that_of_the_open_procedure(demo):
+    demo.bench.open_document(demo.bench.works.entries()[1].id)
+    assert strip(demo) == ["45 inside", "2 outside", "1 unproven"]
+
+
+def test_a_new_procedure_is_not_judged_and_says_why(person):
+    assert strip(person) == ["not judged: no code is stated"]
+
+
+def test_the_marks_of_the_strip_are_drawn_in_both_themes(demo):
+    demo.bench.open_document(demo.bench.works.entries()[1].id)
+    for _ in range(2):
+        demo.press("Ctrl+T")
+        strip(demo)
+        image, look = demo.bench.strip.grab().toImage(), demo.shell.reader.look
+        drawn = {image.pixelColor(x, image.height() // 2).name() for x in range(image.width())}
+        assert {look.colour[verdict].name() for verdict in ("inside", "outside")} <= drawn

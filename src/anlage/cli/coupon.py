@@ -14,7 +14,8 @@ from anlage.core.quantities.units import System
 from anlage.core.ranges import ANY, Interval, Range, is_any, is_none
 from anlage.core.results import Notice, Source
 from anlage.data.tables import catalogue, vocabulary
-from anlage.session.what_if import Bought, StatedCoupon, StatedCouponDeposit, WhatIf, what_if
+from anlage.session.coupons import StatedCoupon, StatedCouponDeposit
+from anlage.session.what_if import Bought, WhatIf, what_if
 
 KEYS = (
     "process", "thickness", "deposit", "p_number", "group_number", "base", "base2", "filler", "f_number", "a_number",

@@ -6,8 +6,9 @@ from pathlib import Path
 from types import MappingProxyType
 
 from anlage.core.document import Part, read_mending, with_, write
-from anlage.core.errors import InputError
+from anlage.core.errors import FormatError, InputError
 from anlage.core.procedure import WPS, Header, Wps
+from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice
 from anlage.session.draft import Working
 from anlage.store import Draft, Entry, Saver, WorksFile, create_works, open_works
@@ -67,6 +68,16 @@ class OpenWorks:
         draft = self._file.draft(document_id)
         wps, notices = read_mending(draft.body, WPS)
         return Working(wps, MappingProxyType(dict(draft.pending))), notices
+
+    def records(self) -> tuple[tuple[str, Pqr], ...]:
+        """Return the records with their ids, oldest first; one that cannot be read is left out."""
+        found = []
+        for entry in self.entries(PQR.format):
+            try:
+                found.append((entry.id, read_mending(self._file.draft(entry.id).body, PQR)[0]))
+            except FormatError:
+                continue  # it proves nothing; opening it says why
+        return tuple(found)
 
     def add(self, document: Part, kind: str = WPS.format) -> str:
         """Add a document and return its id.

@@ -1,52 +1,19 @@
 """What would this coupon buy? A coupon stated by hand, its facts derived, and every allowed set it would give."""
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterable
+from dataclasses import dataclass
 
-from anlage.core.catalogue import MetalGroup
-from anlage.core.codes import Allowance, Coupon, CoverBox, Demand, Measured, Pack, Rule, cover_box
+from anlage.core.codes import Allowance, Coupon, CoverBox, Demand, Pack, Rule, cover_box
 from anlage.core.codes.conditions import concern
-from anlage.core.codes.derive import filler_facts, heat_treatment_class, metal_facts
-from anlage.core.codes.facts import Fact, Facts, deposit_facts, joint_facts
+from anlage.core.codes.facts import Facts, deposit_facts, joint_facts
 from anlage.core.codes.kinds import spoken
-from anlage.core.errors import InputError, UnknownNameError
-from anlage.core.heat import arc_energy, over_range
-from anlage.core.ranges import Interval
+from anlage.core.errors import UnknownNameError
 from anlage.core.results import Notice, Source
-from anlage.data.code_packs import a_number_table, code_pack, lower_transformations
+from anlage.data.code_packs import code_pack
 from anlage.data.tables import catalogue
+from anlage.session.coupons import CouponFacts, StatedCoupon, coupon_facts, is_without
 
 SCOPED_BELOW = ("deposit", "pass")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class StatedCouponDeposit:
-    """One deposit of a coupon as stated by hand; `None` and absent facts are not stated."""
-
-    process: str
-    thickness_mm: float | None = None
-    max_pass_thickness_mm: float | None = None
-    filler: str | None = None
-    f_number: str | None = None
-    a_number: str | None = None
-    gas: str | None = None
-    volts: Interval | None = None
-    amps: Interval | None = None
-    travel_speed_mm_min: Interval | None = None
-    heat_input_kj_mm: Interval | None = None
-    facts: Mapping[str, Fact] = field(default_factory=dict)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class StatedCoupon:
-    """A coupon as stated by hand; `metals` are names of the catalogue or groups, `facts` are of the joint."""
-
-    thickness_mm: float
-    deposits: tuple[StatedCouponDeposit, ...]
-    metals: tuple[MetalGroup, ...] = ()
-    pwht: str | None = None
-    pwht_temperature_c: Interval | None = None
-    facts: Mapping[str, Fact] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +62,7 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
     InputError : deposits exceed the thickness, or a name is unknown (`UnknownNameError`)
     """
     pack, edition = edition_of(code)
-    facts, notices = _coupon_facts(coupon, demand)
+    facts, notices = coupon_facts(coupon, demand)
     missing = {fact: a for fact, a in pack.assumed.items() if not _is_stated(fact, facts)}
     full = Coupon(
         name="what-if",
@@ -111,12 +78,6 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
     )
     box = cover_box(pack, full, demand)
     return WhatIf(pack, edition, demand, tuple(_bought(pack, box)), (*notices, *said), _sources(coupon))
-
-
-@dataclass(frozen=True, slots=True)
-class _Facts:
-    joint: dict[str, Fact]
-    deposits: tuple[dict[str, Fact], ...]
 
 
 def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool:
@@ -135,99 +96,17 @@ def _sources(coupon: StatedCoupon) -> tuple[Source, ...]:
     metals = [
         Source(f"{metal.name}: P-{metal.p_number or '?'}", metal.source, metal.confidence) for metal in coupon.metals
     ]
-    fillers = [catalogue().filler(each.filler) for each in coupon.deposits if each.filler and not _is_without(each)]
+    fillers = [catalogue().filler(each.filler) for each in coupon.deposits if each.filler and not is_without(each)]
     groups = [
         Source(f"{f.classification}: F-{f.f_number}, A-{f.a_number or '?'}", f.source, f.confidence) for f in fillers
     ]
     return tuple(dict.fromkeys((*metals, *groups)))
 
 
-def _is_without(deposit: StatedCouponDeposit) -> bool:
-    return (deposit.filler or "").casefold() == "none"
-
-
-def _is_stated(fact: str, facts: _Facts) -> bool:
+def _is_stated(fact: str, facts: CouponFacts) -> bool:
     if fact == "pwht" and "pwht_temperature_c" in facts.joint:
         return True  # stated, though of no known class: not to be taken as welded
     return fact in facts.joint or all(fact in deposit for deposit in facts.deposits)
-
-
-def _coupon_facts(coupon: StatedCoupon, demand: Demand) -> tuple[_Facts, tuple[Notice, ...]]:
-    joint: dict[str, Fact] = {"base_metal_thickness_mm": coupon.thickness_mm, **coupon.facts}
-    notices: list[Notice] = []
-    if coupon.metals:
-        joint |= metal_facts(coupon.metals[0], coupon.metals[-1])
-    if coupon.pwht:
-        joint["pwht"] = coupon.pwht
-    elif coupon.pwht_temperature_c:
-        notices += _heat_treatment(joint, coupon.pwht_temperature_c)
-    if joint.get("joint_type"):
-        joint["coupon_weld"] = "fillet" if joint["joint_type"] == "fillet" else "groove"
-    deposits = tuple(_deposit_facts(deposit) for deposit in coupon.deposits)
-    notices += [notice for deposit in coupon.deposits for notice in _filler_notices(deposit)]
-    if demand.weld == "fillet" and joint.get("coupon_weld") != "fillet":
-        text = "a groove coupon sets no thickness limit for fillets; fillets that hold pressure need a groove coupon"
-        notices.append(Notice("coupon.fillet_on_groove", "weld", text))
-    return _Facts(joint, deposits), tuple(notices)
-
-
-def _heat_treatment(joint: dict[str, Fact], temperature_c: Interval) -> list[Notice]:
-    middle = (temperature_c.low + temperature_c.high) / 2
-    joint["pwht_temperature_c"] = Measured(temperature_c.low, middle, temperature_c.high)
-    metals = joint.get("p_numbers")
-    found = heat_treatment_class(
-        temperature_c, metals if isinstance(metals, frozenset) else frozenset(), lower_transformations()
-    )
-    if found:
-        joint["pwht"] = found
-        return []
-    text = "the class of this heat treatment is not known: state below-ltt, above-utt, between or solution"
-    return [Notice("coupon.pwht_class", "pwht", text)]
-
-
-def _deposit_facts(deposit: StatedCouponDeposit) -> dict[str, Fact]:
-    facts: dict[str, Fact] = {"process": deposit.process, **deposit.facts}
-    if deposit.process == "SMAW":
-        facts["filler_present"] = "with"  # its electrode is its filler
-    if _is_without(deposit):
-        if deposit.process != "GTAW":
-            raise InputError(f"{deposit.process} without filler", where="filler", mend="name the electrode")
-        facts["filler_present"] = "without"
-    elif deposit.filler:
-        facts |= filler_facts(catalogue().filler(deposit.filler), table=a_number_table())
-    optional: dict[str, Fact | None] = {
-        "deposit_thickness_mm": deposit.thickness_mm,
-        "pass_thickness_mm": deposit.max_pass_thickness_mm,
-        "f_number": deposit.f_number,
-        "a_number": deposit.a_number,
-        "shielding_gas": catalogue().gas(deposit.gas).id if deposit.gas else None,
-        "heat_input_kj_mm": _heat_input(deposit),
-    }
-    return facts | {name: fact for name, fact in optional.items() if fact is not None}
-
-
-def _filler_notices(deposit: StatedCouponDeposit) -> list[Notice]:
-    if not deposit.filler or _is_without(deposit):
-        return []
-    filler = catalogue().filler(deposit.filler)
-    if deposit.process in filler.processes:
-        return []
-    text = f"{filler.classification} is a filler for {', '.join(filler.processes)}, not for {deposit.process}"
-    return [Notice("coupon.filler_process", "filler", text)]
-
-
-def _heat_input(deposit: StatedCouponDeposit) -> Measured | None:
-    """Return the stated arc energy, or that of the stated volts, amps and speed."""
-    if found := deposit.heat_input_kj_mm:
-        return Measured(found.low, (found.low + found.high) / 2, found.high)
-    if not (deposit.volts and deposit.amps and deposit.travel_speed_mm_min):
-        return None
-    speed = deposit.travel_speed_mm_min
-    per_second = Interval(speed.low / 60, speed.high / 60)
-    rising = {"volts": deposit.volts, "amps": deposit.amps}
-    energy = over_range(arc_energy, rising=rising, falling={"speed": per_second})
-    low, high = energy.low.energy_kj_mm, energy.high.energy_kj_mm
-    return Measured(low, (low + high) / 2, high)
 
 
 def _bought(pack: Pack, box: CoverBox) -> Iterable[Bought]:

@@ -4,8 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtWidgets import QApplication, QFileDialog, QMenu, QWidget
 
 from anlage.core.document import with_at
@@ -22,6 +23,10 @@ from anlage.ui.palette import Palette
 from anlage.ui.passes_place import PassesPlace
 from anlage.ui.shell import PLACES, PLACES_PX, Shell
 from anlage.ui.welcome import Welcome
+
+if TYPE_CHECKING:
+    from anlage.session.judging import Judge
+    from anlage.ui.proof_strip import ProofStrip
 
 
 @dataclass(frozen=True)
@@ -59,6 +64,10 @@ class Workbench(QObject):
         shell.closing.connect(self.close)
         self.save_failed.connect(self.say)
         self.actions = install(self)
+        self.judge: Judge | None = None
+        self.strip: ProofStrip | None = None
+        self._judging = QTimer(self, interval=0, singleShot=True)  # once a turn of the event loop, however many edits
+        self._judging.timeout.connect(self._judge_now)
         self._show_band()
 
     def say(self, text: str) -> None:
@@ -136,6 +145,7 @@ class Workbench(QObject):
         self._put_job_away()
         self._show_band()
         self.go(self.place)
+        self._judging.start()
 
     def _take_in(self, document_id: str, working: Working, notices: tuple[Notice, ...]) -> None:
         assert self.works is not None
@@ -154,6 +164,22 @@ class Workbench(QObject):
         assert isinstance(after, Working)
         self.works.save(document.document_id, after)
         self._show_band()
+        self._judging.start()
+
+    def _judge_now(self) -> None:
+        """Show in the strip how the open procedure stands."""
+        if self.works is None or self.document is None:
+            return
+        if self.judge is None:
+            from anlage.session.judging import Judge  # rules and catalogue: after the procedure can be edited
+
+            self.judge = Judge(self.works.records())
+        if self.strip is None:
+            from anlage.ui.proof_strip import ProofStrip
+
+            self.strip = ProofStrip(self.shell.reader)
+            self.shell.band.proof_row.addWidget(self.strip)
+        self.strip.show_proof(self.judge.proof(self.document.wps))
 
     def new_document(self) -> None:
         """Make a new procedure under the next free number, at its joint."""
@@ -336,6 +362,7 @@ class Workbench(QObject):
                 place.deleteLater()
         self.places.clear()
         self.documents.clear()
+        self.judge = None
         works, self.works = self.works, None
         if works is not None:
             works.close()

@@ -20,6 +20,7 @@ Weld = Literal["groove", "fillet", "partial", "repair"]
 Product = Literal["plate", "pipe"]
 PwhtClass = Literal["none", "above-utt", "below-ltt", "between", "above-utt-then-below-ltt", "solution", "range"]
 Progression = Literal["uphill", "downhill", "none"]
+Operation = Literal["manual", "semiautomatic", "machine", "automatic"]
 
 
 class Header(Part):
@@ -106,7 +107,14 @@ class Deposit(Element):
     trailing_gas: Text | None = None
     tungsten: Text | None = None
     cup_size_mm: Positive | None = None
-    operation: Literal["manual", "semiautomatic", "machine", "automatic"] | None = None
+    operation: Operation | None = None
+    consumable_insert: Text | None = None
+    penetration_flux: Text | None = None
+    closed_chamber: Text | None = None
+    pulsing: Text | None = None
+    oscillation: Text | None = None
+    electrodes: Text | None = None
+    electrode_spacing: Text | None = None
 
 
 class Pass(Element):

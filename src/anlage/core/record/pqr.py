@@ -6,7 +6,7 @@ from pydantic import Field
 
 from anlage.core.document import DocumentKind, Element, Part, Positive, Temperature, Text, check_ids, mend_ids
 from anlage.core.errors import InputError
-from anlage.core.procedure.parts import Header, Joint, Metals, Pwht, Technique
+from anlage.core.procedure.parts import Header, Joint, Metals, Operation, Pwht, Technique
 
 FORMAT: Final = "anlage-pqr"
 VERSION: Final = 1
@@ -43,6 +43,9 @@ class RecordedDeposit(Element):
     current_a: Recorded | None = None
     voltage_v: Recorded | None = None
     travel_speed_mm_min: Recorded | None = None
+    operation: Operation | None = None
+    closed_chamber: Text | None = None
+    electrodes: Text | None = None
     heat_input_kj_mm: Recorded | None = None
     heat_input_basis: Literal["arc_energy", "heat_input"] = "arc_energy"
 

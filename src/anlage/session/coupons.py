@@ -1,0 +1,142 @@
+"""Coupons stated by hand or taken from a record: their facts, with all that follows from names and numbers."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from anlage.core.catalogue import MetalGroup
+from anlage.core.codes import Demand, Measured
+from anlage.core.codes.derive import filler_facts, heat_treatment_class, metal_facts
+from anlage.core.codes.facts import Fact
+from anlage.core.errors import InputError
+from anlage.core.heat import arc_energy, over_range
+from anlage.core.ranges import Interval
+from anlage.core.results import Notice
+from anlage.data.code_packs import a_number_table, lower_transformations
+from anlage.data.tables import catalogue
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StatedCouponDeposit:
+    """One deposit of a coupon as stated by hand; `None` and absent facts are not stated."""
+
+    process: str
+    thickness_mm: float | None = None
+    max_pass_thickness_mm: float | None = None
+    filler: str | None = None
+    f_number: str | None = None
+    a_number: str | None = None
+    gas: str | None = None
+    volts: Interval | None = None
+    amps: Interval | None = None
+    travel_speed_mm_min: Interval | None = None
+    heat_input_kj_mm: Interval | None = None
+    facts: Mapping[str, Fact] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StatedCoupon:
+    """A coupon as stated by hand; `metals` are names of the catalogue or groups, `facts` are of the joint."""
+
+    thickness_mm: float
+    deposits: tuple[StatedCouponDeposit, ...]
+    metals: tuple[MetalGroup, ...] = ()
+    pwht: str | None = None
+    pwht_temperature_c: Interval | None = None
+    facts: Mapping[str, Fact] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class CouponFacts:
+    """What a coupon says: facts of the joint, and of each deposit in order."""
+
+    joint: dict[str, Fact]
+    deposits: tuple[dict[str, Fact], ...]
+
+
+def coupon_facts(coupon: StatedCoupon, demand: Demand) -> tuple[CouponFacts, tuple[Notice, ...]]:
+    """Return the facts of a coupon, and what is to be minded about them.
+
+    Raises
+    ------
+    InputError : a deposit cannot be without filler, or a name is unknown (`UnknownNameError`)
+    """
+    joint: dict[str, Fact] = {"base_metal_thickness_mm": coupon.thickness_mm, **coupon.facts}
+    notices: list[Notice] = []
+    if coupon.metals:
+        joint |= metal_facts(coupon.metals[0], coupon.metals[-1])
+    if coupon.pwht:
+        joint["pwht"] = coupon.pwht
+    elif coupon.pwht_temperature_c:
+        notices += _heat_treatment(joint, coupon.pwht_temperature_c)
+    if joint.get("joint_type"):
+        joint["coupon_weld"] = "fillet" if joint["joint_type"] == "fillet" else "groove"
+    deposits = tuple(_deposit_facts(deposit) for deposit in coupon.deposits)
+    notices += [notice for deposit in coupon.deposits for notice in _filler_notices(deposit)]
+    if demand.weld == "fillet" and joint.get("coupon_weld") != "fillet":
+        text = "a groove coupon sets no thickness limit for fillets; fillets that hold pressure need a groove coupon"
+        notices.append(Notice("coupon.fillet_on_groove", "weld", text))
+    return CouponFacts(joint, deposits), tuple(notices)
+
+
+def _heat_treatment(joint: dict[str, Fact], temperature_c: Interval) -> list[Notice]:
+    middle = (temperature_c.low + temperature_c.high) / 2
+    joint["pwht_temperature_c"] = Measured(temperature_c.low, middle, temperature_c.high)
+    metals = joint.get("p_numbers")
+    found = heat_treatment_class(
+        temperature_c, metals if isinstance(metals, frozenset) else frozenset(), lower_transformations()
+    )
+    if found:
+        joint["pwht"] = found
+        return []
+    text = "the class of this heat treatment is not known: state below-ltt, above-utt, between or solution"
+    return [Notice("coupon.pwht_class", "pwht", text)]
+
+
+def _deposit_facts(deposit: StatedCouponDeposit) -> dict[str, Fact]:
+    facts: dict[str, Fact] = {"process": deposit.process, **deposit.facts}
+    if deposit.process == "SMAW":
+        facts["filler_present"] = "with"  # its electrode is its filler
+    if is_without(deposit):
+        if deposit.process != "GTAW":
+            raise InputError(f"{deposit.process} without filler", where="filler", mend="name the electrode")
+        facts["filler_present"] = "without"
+    elif deposit.filler:
+        facts |= filler_facts(catalogue().filler(deposit.filler), table=a_number_table())
+    optional: dict[str, Fact | None] = {
+        "deposit_thickness_mm": deposit.thickness_mm,
+        "pass_thickness_mm": deposit.max_pass_thickness_mm,
+        "f_number": deposit.f_number,
+        "a_number": deposit.a_number,
+        "shielding_gas": catalogue().gas(deposit.gas).id if deposit.gas else None,
+        "heat_input_kj_mm": _heat_input(deposit),
+    }
+    return facts | {name: fact for name, fact in optional.items() if fact is not None}
+
+
+def _filler_notices(deposit: StatedCouponDeposit) -> list[Notice]:
+    if not deposit.filler or is_without(deposit):
+        return []
+    filler = catalogue().filler(deposit.filler)
+    if deposit.process in filler.processes:
+        return []
+    text = f"{filler.classification} is a filler for {', '.join(filler.processes)}, not for {deposit.process}"
+    return [Notice("coupon.filler_process", "filler", text)]
+
+
+def _heat_input(deposit: StatedCouponDeposit) -> Measured | None:
+    """Return the stated arc energy, or that of the stated volts, amps and speed."""
+    if found := deposit.heat_input_kj_mm:
+        return Measured(found.low, (found.low + found.high) / 2, found.high)
+    if not (deposit.volts and deposit.amps and deposit.travel_speed_mm_min):
+        return None
+    speed = deposit.travel_speed_mm_min
+    per_second = Interval(speed.low / 60, speed.high / 60)
+    rising = {"volts": deposit.volts, "amps": deposit.amps}
+    energy = over_range(arc_energy, rising=rising, falling={"speed": per_second})
+    low, high = energy.low.energy_kj_mm, energy.high.energy_kj_mm
+    return Measured(low, (low + high) / 2, high)
+
+
+def is_without(deposit: StatedCouponDeposit) -> bool:
+    """Return whether a deposit was laid without filler metal."""
+    return (deposit.filler or "").casefold() == "none"

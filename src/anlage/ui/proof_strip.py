@@ -1,0 +1,79 @@
+"""The proof strip: how many variables are inside, outside and unproven, in shape and word, after every edit."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from anlage.session.judging import Proof
+from anlage.ui.look import font
+from anlage.ui.reader import Reader
+
+MARK_PX, GAP_PX, APART_PX = 10, 6, 20
+LISTED = 12  # problems named on pointing at the strip
+VERDICTS = ("inside", "outside", "unproven")
+
+
+class ProofStrip(QWidget):
+    """Shows a proof; says in words what is missing where there is none."""
+
+    def __init__(self, reader: Reader) -> None:
+        super().__init__()
+        self.reader = reader
+        self.proof: Proof | None = None
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+        reader.look_changed.connect(self.update)
+
+    def show_proof(self, proof: Proof | None) -> None:
+        """Show how the open procedure stands."""
+        self.proof = proof
+        self.setAccessibleName("; ".join(text for _, text in self.parts()))
+        problems = proof.problems() if proof else ()
+        lines = [f"{rung.verdict}: {rung.reason} ({rung.clause})" for rung in problems[:LISTED]]
+        more = len(problems) - LISTED
+        self.setToolTip("\n".join([*lines, *([f"and {more} more"] if more > 0 else [])]))
+        self.updateGeometry()
+        self.update()
+
+    def parts(self) -> list[tuple[str, str]]:
+        """Return what the strip says: verdict and text of each part, those that are none left out."""
+        if self.proof is None:
+            return []
+        if self.proof.judgement is None:
+            return [("unproven", f"not judged: {self.proof.missing}")]
+        counts = self.proof.judgement.counts()
+        return [(verdict, f"{counts[verdict]} {verdict}") for verdict in VERDICTS if counts[verdict]]
+
+    def sizeHint(self) -> QSize:
+        metrics = self.fontMetrics()
+        widths = [MARK_PX + GAP_PX + metrics.horizontalAdvance(text) for _, text in self.parts()]
+        return QSize(sum(widths) + APART_PX * max(len(widths) - 1, 0), 28)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(font())
+        x = 0
+        for verdict, text in self.parts():
+            colour = self.reader.look.colour[verdict]
+            draw_mark(painter, QRectF(x, (self.height() - MARK_PX) / 2, MARK_PX, MARK_PX), verdict, colour)
+            x += MARK_PX + GAP_PX
+            painter.setPen(colour)
+            width = painter.fontMetrics().horizontalAdvance(text)
+            painter.drawText(QRectF(x, 0, width + 2, self.height()), int(Qt.AlignmentFlag.AlignVCenter), text)
+            x += width + APART_PX
+
+
+def draw_mark(painter: QPainter, rect: QRectF, verdict: str, colour: QColor) -> None:
+    """Draw the shape of a verdict: a disc inside, a triangle outside, an open diamond unproven."""
+    painter.setPen(QPen(colour, 1.6))
+    painter.setBrush(colour)
+    if verdict == "inside":
+        painter.drawEllipse(rect.adjusted(1, 1, -1, -1))
+    elif verdict == "outside":
+        painter.drawPolygon(QPolygonF([QPointF(rect.center().x(), rect.top()), rect.bottomRight(), rect.bottomLeft()]))
+    else:
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        middle = rect.center()
+        corners = [QPointF(middle.x(), rect.top()), QPointF(rect.right(), middle.y())]
+        corners += [QPointF(middle.x(), rect.bottom()), QPointF(rect.left(), middle.y())]
+        painter.drawPolygon(QPolygonF(corners))
