@@ -40,6 +40,7 @@ check: $(STAMP) ## ruff, formatting, strict typing, import contracts
 
 bench: $(STAMP) ## speed, as ratios measured in one run
 	@$(BIN)/python tools/bench.py
+	@$(BIN)/python tools/bench_window.py
 
 lock: $(STAMP) ## renew requirements.lock, with hashes, from pyproject.toml
 	@$(BIN)/pip-compile --quiet --upgrade --generate-hashes --strip-extras --allow-unsafe --extra dev \

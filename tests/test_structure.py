@@ -83,3 +83,49 @@ def test_a_calculation_loads_neither_window_nor_database(words):
     loaded = {name.split(".")[0] for name in done.stderr.split()}
     assert "anlage" in loaded
     assert not loaded & {"PySide6", "shiboken6", "sqlalchemy", "sqlite3", "pydantic", "numpy", "scipy", "shapely"}
+
+
+STARTED = """
+import sys
+from anlage.session.settings import Settings
+from anlage.ui.app import application, open_window
+running = application(["anlage"])
+loaded = []
+window = open_window(Settings(), lambda: None, lambda _settings: None)
+window.shell.painted.disconnect()
+window.shell.painted.connect(lambda: loaded.extend(sys.modules))
+while not loaded:
+    running.processEvents()
+print(*loaded)
+"""
+
+
+def test_the_first_paint_waits_for_no_document_table_database_or_drawing_library():
+    done = subprocess.run([sys.executable, "-c", STARTED], capture_output=True, text=True, check=True)
+    loaded = set(done.stdout.split())
+    assert "PySide6.QtWidgets" in loaded
+    heavy = {
+        "sqlalchemy",
+        "scipy",
+        "numpy",
+        "shapely",
+        "pyqtgraph",
+        "reportlab",
+        "ezdxf",
+        "openpyxl",
+        "pydantic",
+        "sqlite3",
+    }
+    assert not loaded & heavy
+    assert not {
+        name for name in loaded if name.startswith(("anlage.core.procedure", "anlage.store", "anlage.data.tables"))
+    }
+
+
+def test_widgets_and_presenters_hold_no_formula():
+    """Numbers of the trade belong to the layers below: the window imports no formula and no rule."""
+    allowed = {"errors", "results", "drawing", "document", "procedure", "quantities", "ranges", "joint"}
+    for path in (SOURCE.parent / "ui").rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("anlage.core."):
+                assert node.module.split(".")[2] in allowed, (path.name, node.module)

@@ -5,13 +5,13 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QAction
-from PySide6.QtWidgets import QDialog, QFormLayout, QLabel, QToolButton
+from PySide6.QtWidgets import QToolButton
 
 from anlage.session.fields import applies, fields
-from anlage.ui.palette import Entry
 from anlage.ui.shell import PLACES
 
 if TYPE_CHECKING:
+    from anlage.ui.palette import Entry
     from anlage.ui.passes_place import PassesPlace
     from anlage.ui.workbench import Workbench
 
@@ -28,7 +28,7 @@ def install(bench: "Workbench") -> dict[str, QAction]:
     """Make every command, hang those of the band on its buttons, and return them by id."""
     shell = bench.shell
     rows: list[tuple[str, str, str, Callable[[], object]]] = [
-        ("find", "Find anything", "Ctrl+K", lambda: bench.palette.ask(entries(bench))),
+        ("find", "Find anything", "Ctrl+K", bench.find),
         ("new", "New procedure", "Ctrl+N", bench.new_document),
         ("duplicate", "Duplicate procedure", "Ctrl+Shift+D", bench.duplicate_document),
         ("delete", "Put procedure away", "Ctrl+Backspace", bench.delete_document),
@@ -94,8 +94,10 @@ def _in_passes(bench: "Workbench", name: str, *arguments: int) -> Callable[[], N
     return do
 
 
-def entries(bench: "Workbench") -> list[Entry]:
+def entries(bench: "Workbench") -> "list[Entry]":
     """Return everything the palette can find: commands, procedures, recent files and fields."""
+    from anlage.ui.palette import Entry
+
     found = [
         Entry(action.text(), action.shortcut().toString(), action.trigger)
         for action in bench.shell.commands
@@ -115,6 +117,8 @@ def entries(bench: "Workbench") -> list[Entry]:
 
 def shortcut_list(bench: "Workbench") -> None:
     """Show every command with its shortcut."""
+    from PySide6.QtWidgets import QDialog, QFormLayout, QLabel
+
     dialog = QDialog(bench.shell)
     dialog.setWindowTitle("Shortcuts")
     form = QFormLayout(dialog)

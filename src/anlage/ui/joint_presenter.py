@@ -5,7 +5,6 @@ from PySide6.QtCore import QObject
 from anlage.core.drawing import DisplayList, Point, grip
 from anlage.core.joint import Preparation
 from anlage.data.look import role_styles
-from anlage.formats.svg import svg
 from anlage.session.draft import moved
 from anlage.session.fields import field_of, on_step
 from anlage.session.pictures import Sheet, drawable, section_at, section_picture
@@ -89,6 +88,8 @@ class JointPresenter(QObject):
         return f"{field.label}: {said}. {field.tip} Arrow keys step it, Enter or a double click types it."
 
     def svg(self) -> str:
+        from anlage.formats.svg import svg  # when asked for: a start needs no file format
+
         picture = self.picture(160.0, 110.0)
         return svg(picture, role_styles("light"), ground="#FFFFFF") if picture else ""
 

@@ -7,7 +7,6 @@ from anlage.core.drawing import DisplayList, Plane, Point
 from anlage.core.errors import InputError
 from anlage.core.procedure import Wps
 from anlage.data.look import heat_colour, role_styles
-from anlage.formats.svg import svg
 from anlage.session.fields import field_of, leaf_of, named, on_step, shown, with_end, with_middle
 from anlage.session.pictures import Sheet, heat_span, layer_bottom, plane_of, stack_picture, window_picture
 from anlage.ui.document import Document
@@ -58,6 +57,8 @@ class _PassPicture(QObject):
         return f"{named(self.document.wps, leaf)}: {said}. Arrow keys step it, Enter types it."
 
     def svg(self) -> str:
+        from anlage.formats.svg import svg  # when asked for: a start needs no file format
+
         picture, span = self.picture(140.0, 100.0), self.heat() or (0.0, 1.0)
         if picture is None:
             return ""

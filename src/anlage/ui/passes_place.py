@@ -3,6 +3,7 @@
 import time
 from collections.abc import Callable
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, QSize, Qt
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
@@ -22,7 +23,9 @@ from anlage.ui.pass_table import PassTable
 from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
 from anlage.ui.selection import Selection
-from anlage.ui.stopwatch import Stopwatch
+
+if TYPE_CHECKING:
+    from anlage.ui.stopwatch import Stopwatch
 
 
 class PassesPlace(QWidget):
@@ -185,6 +188,8 @@ class PassesPlace(QWidget):
         if self.selection.chosen is None:
             return
         if self.stopwatch is None:
+            from anlage.ui.stopwatch import Stopwatch  # when first asked for
+
             self.stopwatch = Stopwatch(self.document, self.selection, self._clock, self)
             self.stopwatch.put_away.connect(self._on_put_away)
         self.stopwatch.adjustSize()

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer, Signal
-from PySide6.QtWidgets import QApplication, QFileDialog, QMenu, QWidget
+from PySide6.QtWidgets import QApplication, QMenu, QWidget
 
 from anlage.core.document import with_at
 from anlage.core.errors import AnlageError
@@ -15,17 +15,17 @@ from anlage.core.results import Notice
 from anlage.session.draft import Working
 from anlage.session.open_works import OpenWorks, new_wps, next_number, number_clash
 from anlage.session.settings import Settings
-from anlage.ui.commands import install
+from anlage.ui.commands import entries, install
 from anlage.ui.document import Document
-from anlage.ui.job_panel import LINES, JobPanel
 from anlage.ui.joint_place import JointPlace
-from anlage.ui.palette import Palette
 from anlage.ui.passes_place import PassesPlace
 from anlage.ui.shell import PLACES, PLACES_PX, Shell
 from anlage.ui.welcome import Welcome
 
 if TYPE_CHECKING:
     from anlage.session.judging import Judge
+    from anlage.ui.job_panel import JobPanel
+    from anlage.ui.palette import Palette
     from anlage.ui.proof_strip import ProofStrip
 
 
@@ -57,7 +57,7 @@ class Workbench(QObject):
         self.place = settings.place if settings.place in {place.id for place in PLACES} else PLACES[0].id
         self.job: JobPanel | None = None
         self.deleted = ""  # the procedure put away last, to bring back
-        self.palette = Palette(shell)
+        self.palette: Palette | None = None
         self.welcome = Welcome(self)
         shell.stack.addWidget(self.welcome)
         shell.place_asked.connect(self.go)
@@ -109,12 +109,16 @@ class Workbench(QObject):
 
     def ask_for_file(self) -> None:
         """Let the person choose a works file to open."""
+        from PySide6.QtWidgets import QFileDialog
+
         name, _ = QFileDialog.getOpenFileName(self.shell, "Open works file", self._folder(), "Works files (*.anlage)")
         if name:
             self.open_file(Path(name))
 
     def ask_for_new_file(self) -> None:
         """Let the person choose where a new works file is to lie."""
+        from PySide6.QtWidgets import QFileDialog
+
         name, _ = QFileDialog.getSaveFileName(self.shell, "New works file", self._folder(), "Works files (*.anlage)")
         if name:
             path = Path(name)
@@ -252,7 +256,7 @@ class Workbench(QObject):
         """Put the keyboard on the field of a leaf, wherever it is."""
         if self.document is None:
             return
-        if path in {leaf for line in LINES for leaf in line}:
+        if not path.startswith(("joint/", "deposits/", "passes/")):
             if self.job is None:
                 self.open_job()
             assert self.job is not None
@@ -268,6 +272,8 @@ class Workbench(QObject):
         if self.job is not None:
             self._put_job_away()
             return
+        from anlage.ui.job_panel import JobPanel  # when first asked for
+
         parent = self.shell.centralWidget()
         self.job = JobPanel(self.document, parent)
         self.job.put_away.connect(self._put_job_away)
@@ -284,6 +290,14 @@ class Workbench(QObject):
             job.deleteLater()
             if self.document is not None:
                 self.current_place().setFocus()
+
+    def find(self) -> None:
+        """Open the search palette over everything that can be done now."""
+        if self.palette is None:
+            from anlage.ui.palette import Palette  # when first asked for
+
+            self.palette = Palette(self.shell)
+        self.palette.ask(entries(self))
 
     # The band --------------------------------------------------------------------------------
 
