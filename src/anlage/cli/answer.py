@@ -10,10 +10,9 @@ from anlage.core.quantities import show, show_interval
 from anlage.core.ranges import Choices, Interval, Numbers, Range, is_any, is_none
 from anlage.core.results import Notice, Source
 from anlage.data.tables import unit_table
+from anlage.session.set_text import kind_of
 
 DIGITS = 9  # significant; hides the noise of binary fractions, loses nothing anybody measures
-_KINDS = {"_kj_mm": "heat_input", "_mm_min": "speed", "_mm2": "area", "_mm": "length", "_c": "temperature",
-          "_l_min": "flow", "_s": "time", "_deg": "angle"}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +84,7 @@ def shown(name: str, value: Interval | float | None) -> str:
     if value is None:
         return "unknown"
     interval = value if isinstance(value, Interval) else Interval.single(value)
-    kind = next((kind for ending, kind in _KINDS.items() if name.endswith(ending)), "")
+    kind = kind_of(name)
     if not kind:
         return "..".join(dict.fromkeys(f"{end:.4g}" for end in (interval.low, interval.high)))
     si, us = (show_interval(interval, kind, system, unit_table()) for system in ("si", "us"))
@@ -95,11 +94,3 @@ def shown(name: str, value: Interval | float | None) -> str:
 def shown_single(value: float, kind: str) -> str:
     """Return one value with its unit in SI."""
     return show(value, kind, "si", unit_table())
-
-
-def shown_range(variable: str, allowed: Range, units: Any) -> str:
-    """Return an allowed set as a person reads it, in one unit system."""
-    kind = next((kind for ending, kind in _KINDS.items() if variable.endswith(ending)), "")
-    if not isinstance(allowed, Numbers) or not kind or is_any(allowed):
-        return str(allowed)
-    return " or ".join(show_interval(part, kind, units, unit_table()) for part in allowed.parts) or "none"

@@ -4,7 +4,7 @@ import textwrap
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from anlage.cli.answer import Answer, open_ends, range_as_json, shown_range
+from anlage.cli.answer import Answer, open_ends, range_as_json
 from anlage.cli.arguments import Arguments
 from anlage.core.catalogue import MetalGroup
 from anlage.core.codes import Demand
@@ -15,6 +15,7 @@ from anlage.core.ranges import ANY, Interval, Range, is_any, is_none
 from anlage.core.results import Notice, Source
 from anlage.data.tables import catalogue, vocabulary
 from anlage.session.coupons import StatedCoupon, StatedCouponDeposit
+from anlage.session.set_text import set_text
 from anlage.session.what_if import Bought, WhatIf, what_if
 
 KEYS = (
@@ -244,10 +245,10 @@ def _line(bought: Bought, units: System) -> str:
     sure, possible = _sets(bought)
     if bought.allowance is None:
         return f"{f'any: {bought.note}':<44} {bought.clause}"
-    text = shown_range(bought.variable, sure, units)
+    text = set_text(bought.variable, sure, units)
     if is_none(sure) and not is_none(possible):
         text = "not stated" if bought.allowance.missing else "unproven"
     if sure != possible and not is_any(possible):
-        text += f", possibly {shown_range(bought.variable, possible, units)}"
+        text += f", possibly {set_text(bought.variable, possible, units)}"
     doubt = "" if bought.allowance.confidence == "H" else f"  [{bought.allowance.confidence}]"
     return f"{text:<44} {bought.clause}{doubt}"

@@ -41,6 +41,7 @@ class Field:
     choices: tuple[str, ...] = ()
     says: Mapping[str, str] = field(default_factory=dict)
     required: bool = False
+    flag: bool = False  # the choices yes and no are kept as true and false
     vocabulary: str = ""
     catalogue: str = ""
 
@@ -183,7 +184,7 @@ def _read(the_field: Field, text: str, system: System) -> Interval | str | bool:
     if the_field.shape == "text":
         return _word(the_field, text) if the_field.vocabulary else text
     choice = _choice(the_field, text)
-    return _BOOLS[choice] if the_field.choices == tuple(_BOOLS) else choice
+    return _BOOLS[choice] if the_field.flag else choice
 
 
 def _parsed(the_field: Field, text: str, system: System) -> Interval:

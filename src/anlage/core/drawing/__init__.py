@@ -3,6 +3,7 @@
 from anlage.core.drawing.bead_stack import Layer, bead_stack, heights
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds, fitted
 from anlage.core.drawing.operating_window import Axes, PassBox, Plane, operating_window
+from anlage.core.drawing.rung import rung
 from anlage.core.drawing.section import Show, grip, profile, section
 
 __all__ = [
@@ -25,5 +26,6 @@ __all__ = [
     "heights",
     "operating_window",
     "profile",
+    "rung",
     "section",
 ]
