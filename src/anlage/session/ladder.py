@@ -16,7 +16,7 @@ from anlage.session.set_text import kind_of, set_text
 
 # Where each variable of a code is typed. Variables that a filler or a metal brings are typed as that.
 JOINT = {
-    "weld": "header/code", "base_metal_thickness_mm": "range/thickness_mm", "diameter_mm": "range/diameter_mm",
+    "weld": "header/weld", "base_metal_thickness_mm": "range/thickness_mm", "diameter_mm": "range/diameter_mm",
     "p_number": "metals/one/name", "group_number": "metals/one/name", "preheat_c": "preheat/minimum_c",
     "interpass_c": "preheat/interpass_maximum_c", "preheat_maintenance": "preheat/maintenance", "pwht": "pwht/kind",
     "pwht_temperature_c": "pwht/temperature_c", "joint_type": "joint/kind", "backing": "joint/backing",
@@ -85,7 +85,7 @@ def _line(wps: Wps, rung: Rung, system: System) -> Line:
         title=f"{title}, {rung.label}" if rung.label else title,
         stated=stated,
         allowed=allowed,
-        reason=_reason(rung, name, stated, allowed),
+        reason=_reason(wps, rung, name, stated, allowed),
         mend=_mend(rung, name, system),
         path=leaf_of_rung(wps, rung),
     )
@@ -101,13 +101,15 @@ def _records(rung: Rung) -> str:
     return " and ".join(rung.records) or "no record"
 
 
-def _reason(rung: Rung, name: str, stated: str, allowed: str) -> str:
+def _reason(wps: Wps, rung: Rung, name: str, stated: str, allowed: str) -> str:
     """Return in one plain sentence why the verdict is what it is."""
     if rung.stated is None:
         return f"The procedure does not state {name}."
     if rung.verdict == "inside":
         free = is_any(rung.sure)
         return f"{stated} is stated; any is allowed." if free else f"{stated} is stated; {allowed} is allowed."
+    if rung.verdict == "outside" and is_none(rung.possible) and wps.header.impact:
+        return f"Impact is demanded, and {_records(rung)} has no impact results: it allows nothing."
     if rung.verdict == "outside":
         return f"{stated} is stated; {_records(rung)} allows {allowed}."
     return f"{stated} is stated, and {rung.reason}."

@@ -10,6 +10,7 @@ from anlage.session.fields import Field, field_of, stepped
 from anlage.session.suggestions import suggestions
 from anlage.ui.document import Document
 from anlage.ui.picture import PAGE_STEPS
+from anlage.ui.reader import Reader
 
 _STEPS = {
     Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1, Qt.Key.Key_PageUp: PAGE_STEPS, Qt.Key.Key_PageDown: -PAGE_STEPS,
@@ -147,7 +148,26 @@ class LeafField(QLineEdit):
             self.left.emit()
 
 
-class ChoiceField(QComboBox):
+class ListBox(QComboBox):
+    """A list to choose from, with its arrow in the ink of the theme."""
+
+    def __init__(self, reader: Reader, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.reader = reader
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(self.reader.look.colour["muted"], 1.4))
+        x, y = self.width() - 12.0, self.height() / 2 - 1.5
+        painter.drawPolyline([QPointF(x - 4, y), QPointF(x, y + 4), QPointF(x + 4, y)])
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        event.ignore()  # scrolling past a list must not change what is stated
+
+
+class ChoiceField(ListBox):
     """A list for one leaf that is one of a few words; the first entry is *not stated*."""
 
     left = Signal()
@@ -159,7 +179,7 @@ class ChoiceField(QComboBox):
         parent: QWidget | None = None,
         choices: Sequence[tuple[str, str]] | None = None,
     ) -> None:
-        super().__init__(parent)
+        super().__init__(document.reader, parent)
         self.document, self.path = document, path
         self.field: Field = field_of(path)
         self.setAccessibleName(self.field.label)
@@ -182,17 +202,6 @@ class ChoiceField(QComboBox):
     def _on_activated(self, index: int) -> None:
         self.document.type_text(self.path, self.itemData(index))
         self.left.emit()
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        super().paintEvent(event)
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(self.document.reader.look.colour["muted"], 1.4))
-        x, y = self.width() - 12.0, self.height() / 2 - 1.5
-        painter.drawPolyline([QPointF(x - 4, y), QPointF(x, y + 4), QPointF(x + 4, y)])
-
-    def wheelEvent(self, event: QWheelEvent) -> None:
-        event.ignore()  # scrolling past a list must not change what is stated
 
 
 class Unit(QLabel):

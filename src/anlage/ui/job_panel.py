@@ -10,13 +10,16 @@ from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit, field_for
 from anlage.ui.icons import icon
 from anlage.ui.look import font
 
-WIDTH_PX = 520
+WIDTH_PX = 580
 # Lines of the panel: one wide leaf, or two that belong together.
 LINES = (
     ("header/number",), ("header/title",), ("header/application",), ("header/code", "header/units"),
-    ("header/impact", "header/hardness"), ("metals/one/name", "metals/other/name"),
-    ("range/thickness_mm", "range/diameter_mm"), ("preheat/minimum_c", "preheat/interpass_maximum_c"),
-    ("technique/position", "technique/progression"),
+    ("header/weld", "header/impact"), ("metals/one/name", "metals/other/name"),
+    ("range/thickness_mm", "range/thicker_member_mm"), ("range/diameter_mm", "header/hardness"),
+    ("preheat/minimum_c", "preheat/interpass_maximum_c"), ("preheat/maintenance",),
+    ("pwht/kind", "pwht/temperature_c"), ("technique/position", "technique/progression"),
+    ("technique/runs", "technique/bead_technique"), ("technique/cleaning", "technique/back_gouging"),
+    ("technique/thermal_preparation", "technique/peening"), ("joint/backing", "joint/retainers"),
 )  # fmt: skip
 
 
@@ -44,7 +47,7 @@ class JobPanel(QFrame):
         grid = QGridLayout(self)
         grid.setContentsMargins(16, 10, 12, 14)
         grid.setHorizontalSpacing(8)
-        grid.setVerticalSpacing(6)
+        grid.setVerticalSpacing(4)
         head = QHBoxLayout()
         head.addWidget(title, 1)
         head.addWidget(away)

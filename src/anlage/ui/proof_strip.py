@@ -1,7 +1,7 @@
 """The proof strip: how many variables are inside, outside and unproven, in shape and word, after every edit."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from anlage.session.judging import Proof
@@ -14,7 +14,14 @@ VERDICTS = ("inside", "outside", "unproven")
 
 
 class ProofStrip(QWidget):
-    """Shows a proof; says in words what is missing where there is none."""
+    """Shows a proof; says in words what is missing where there is none.
+
+    Signals
+    -------
+    asked() : the person wants to see every variable
+    """
+
+    asked = Signal()
 
     def __init__(self, reader: Reader) -> None:
         super().__init__()
@@ -48,6 +55,9 @@ class ProofStrip(QWidget):
         widths = [MARK_PX + GAP_PX + metrics.horizontalAdvance(text) for _, text in self.parts()]
         return QSize(sum(widths) + APART_PX * max(len(widths) - 1, 0), 28)
 
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.asked.emit()
+
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -65,6 +75,7 @@ class ProofStrip(QWidget):
 
 def draw_mark(painter: QPainter, rect: QRectF, verdict: str, colour: QColor) -> None:
     """Draw the shape of a verdict: a disc inside, a triangle outside, an open diamond unproven."""
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(QPen(colour, 1.6))
     painter.setBrush(colour)
     if verdict == "inside":

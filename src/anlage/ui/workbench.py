@@ -17,6 +17,7 @@ from anlage.session.open_works import OpenWorks, new_wps, next_number, number_cl
 from anlage.session.settings import Settings
 from anlage.ui.commands import entries, install
 from anlage.ui.document import Document
+from anlage.ui.homes import home_of
 from anlage.ui.joint_place import JointPlace
 from anlage.ui.passes_place import PassesPlace
 from anlage.ui.shell import PLACES, PLACES_PX, Shell
@@ -27,6 +28,9 @@ if TYPE_CHECKING:
     from anlage.ui.job_panel import JobPanel
     from anlage.ui.palette import Palette
     from anlage.ui.proof_strip import ProofStrip
+    from anlage.ui.ranges_place import RangesPlace
+
+    Place = JointPlace | PassesPlace | RangesPlace
 
 
 @dataclass(frozen=True)
@@ -52,7 +56,7 @@ class Workbench(QObject):
         self.shell, self.settings, self.clocks = shell, settings, clocks
         self.works: OpenWorks | None = None
         self.documents: dict[str, Document] = {}
-        self.places: dict[str, dict[str, JointPlace | PassesPlace]] = {}
+        self.places: dict[str, dict[str, Place]] = {}
         self.document: Document | None = None
         self.place = settings.place if settings.place in {place.id for place in PLACES} else PLACES[0].id
         self.job: JobPanel | None = None
@@ -182,8 +186,13 @@ class Workbench(QObject):
             from anlage.ui.proof_strip import ProofStrip
 
             self.strip = ProofStrip(self.shell.reader)
+            self.strip.asked.connect(partial(self.go, "ranges"))
             self.shell.band.proof_row.addWidget(self.strip)
-        self.strip.show_proof(self.judge.proof(self.document.wps))
+        proof = self.judge.proof(self.document.wps)
+        self.strip.show_proof(proof)
+        ranges = self.places[self.document.document_id].get("ranges")
+        if ranges is not None:
+            ranges.show_proof(proof)  # type: ignore[union-attr]  # the one place that has it
 
     def new_document(self) -> None:
         """Make a new procedure under the next free number, at its joint."""
@@ -235,17 +244,27 @@ class Workbench(QObject):
         self.shell.stack.setCurrentWidget(widget)
         widget.begin()
 
-    def current_place(self) -> JointPlace | PassesPlace:
+    def current_place(self) -> "Place":
         """Return the place that is open, made when it is first shown."""
         assert self.document is not None
         made = self.places[self.document.document_id]
         if self.place not in made:
-            place = (
-                JointPlace(self.document) if self.place == "joint" else PassesPlace(self.document, self.clocks.seconds)
-            )
-            made[self.place] = place
+            made[self.place] = place = self._make_place(self.document)
             self.shell.stack.addWidget(place)
         return made[self.place]
+
+    def _make_place(self, document: Document) -> "Place":
+        if self.place == "joint":
+            return JointPlace(document)
+        if self.place == "passes":
+            return PassesPlace(document, self.clocks.seconds)
+        from anlage.ui.ranges_place import RangesPlace  # with the rules: after the procedure can be edited
+
+        place = RangesPlace(document)
+        place.field_asked.connect(self.go_to)
+        if self.judge is not None:
+            place.show_proof(self.judge.proof(document.wps))
+        return place
 
     def passes(self) -> PassesPlace | None:
         """Return the Passes place when it is open."""
@@ -256,13 +275,14 @@ class Workbench(QObject):
         """Put the keyboard on the field of a leaf, wherever it is."""
         if self.document is None:
             return
-        if not path.startswith(("joint/", "deposits/", "passes/")):
+        home = home_of(path)
+        if home == "job":
             if self.job is None:
                 self.open_job()
             assert self.job is not None
             self.job.fields[path].setFocus()
             return
-        self.go("joint" if path.startswith("joint/") else "passes")
+        self.go(home or "ranges")
         self.current_place().go_to(path)
 
     def open_job(self) -> None:

@@ -1,4 +1,7 @@
-"""One rung of the ladder: the allowed band as a line above, the stated band as a block below, each on its own scale."""
+"""One rung of the ladder: the allowed band as a line above, the stated band as a block below, on a scale of its own.
+
+What of the stated band lies where nothing is allowed is marked as overhang.
+"""
 
 import math
 from collections.abc import Iterator
@@ -30,9 +33,10 @@ def rung(stated: Range | None, sure: Range, possible: Range, width_mm: float) ->
     room = (high - low) * MARGIN or max(abs(high) * MARGIN, 1.0)
     scale = _Scale(low - room, high + room, width_mm)
     items = (
-        *_lines(scale, possible, "possible"),
+        *(_lines(scale, possible, "possible") if possible != sure else ()),
         *_lines(scale, sure, "allowed"),
-        *_blocks(scale, stated),
+        *_blocks(scale, stated, "stated"),
+        *(_blocks(scale, stated & ~possible, "overhang") if isinstance(stated, Numbers) else ()),
     )
     return DisplayList(items, 1.0, (0.0, 0.0), (width_mm, HEIGHT_MM))
 
@@ -63,11 +67,11 @@ def _lines(scale: _Scale, band: Range, role: str) -> Iterator[Item]:
                 yield Marker(role=role, at=(x, ALLOWED_Y), kind="arrow", direction_deg=direction)
 
 
-def _blocks(scale: _Scale, stated: Range | None) -> Iterator[Item]:
-    for part in _parts(stated):
+def _blocks(scale: _Scale, band: Range | None, role: str) -> Iterator[Item]:
+    for part in _parts(band):
         left, right = scale.at(part.low), scale.at(part.high)
         short = max(LEAST_MM - (right - left), 0.0) / 2
-        yield Path(role="stated", points=_box(left - short, right + short), closed=True)
+        yield Path(role=role, points=_box(left - short, right + short), closed=True)
 
 
 def _box(left: float, right: float) -> tuple[Point, ...]:

@@ -1,0 +1,28 @@
+"""Where each leaf has its field: on a place, in the job panel, or only beside the ladder."""
+
+from anlage.ui.deposits import CARD
+from anlage.ui.job_panel import LINES
+from anlage.ui.joint_place import TOLERANCED
+from anlage.ui.pass_model import COLUMNS
+
+_JOB = {path for line in LINES for path in line}
+_JOINT = {"joint/product", "joint/thickness_mm", "joint/od_mm", *(f"joint/{name}" for name in TOLERANCED)}
+_PASS = {column.leaf for column in COLUMNS if column.leaf}
+_CARD = {name for name, *_ in CARD}
+
+
+def home_of(path: str) -> str:
+    """Return `job`, or the id of the place that has the field of a leaf; "" when none has.
+
+    Examples
+    --------
+    >>> home_of("joint/root_face_mm"), home_of("passes/p1/current_a"), home_of("deposits/d1/tungsten")
+    ('joint', 'passes', '')
+    """
+    kind, _, rest = path.partition("/")
+    leaf = rest.partition("/")[2]
+    if path in _JOB:
+        return "job"
+    if path in _JOINT:
+        return "joint"
+    return "passes" if (kind == "passes" and leaf in _PASS) or (kind == "deposits" and leaf in _CARD) else ""

@@ -1,0 +1,98 @@
+"""The Ranges place: the ladder follows every edit, and a problem is mended where its reason stands."""
+
+import pytest
+
+from anlage.ui.ranges_place import FILTERS, LINE_ROLE, LadderModel
+
+
+@pytest.fixture
+def ranges(demo):
+    demo.bench.open_document(demo.bench.works.entries()[1].id)
+    demo.press("Alt+R")
+    return demo
+
+
+def rungs(person):
+    return [(line.rung.id, line.rung.verdict) for line in person.place.model.lines]
+
+
+PROBLEMS = [("base_metal_thickness_mm", "outside"), ("thicker_member_mm", "outside"), ("peening", "unproven")]
+
+
+def test_problems_stand_at_the_top_with_reason_and_clause(ranges):
+    assert rungs(ranges)[:3] == PROBLEMS
+    panel = ranges.place.panel
+    assert panel.title.text() == "Base metal thickness"
+    assert panel.reason.text().startswith("Outside. 4..14")
+    assert "QW-403.8" in panel.origin.text()
+    assert "OST-R-02" in panel.origin.text()
+
+
+def test_the_filter_shows_problems_or_one_category(ranges):
+    for index, (name, passes) in enumerate(FILTERS):
+        ranges.place.filter.setCurrentIndex(index)
+        shown = ranges.place.model.lines
+        assert shown or name == "Supplementary essential", name
+        assert all(passes(line) for line in shown)
+    ranges.place.filter.setCurrentIndex(1)
+    assert rungs(ranges) == PROBLEMS
+
+
+def test_problems_are_mended_by_keyboard_where_their_reason_stands(ranges):
+    ranges.place.filter.setCurrentIndex(1)
+    ranges.press("Alt+R", "Return")
+    assert ranges.focus() is ranges.place.panel.field
+    ranges.type("4..13")
+    assert str(ranges.wps.range.thickness_mm) == "[4, 13]"
+    assert rungs(ranges) == [("peening", "unproven")]
+    ranges.press("Alt+R", "Return")
+    ranges.type("none")
+    assert ranges.place.panel.reason.text().startswith("Inside.")
+    ranges.press("Alt+R")
+    assert rungs(ranges) == []
+    assert [text for _, text in ranges.bench.strip.parts()] == ["48 inside"]
+    ranges.press("Ctrl+Z", "Ctrl+Z")
+    assert rungs(ranges) == PROBLEMS
+
+
+def test_the_chosen_rung_stays_chosen_while_others_come_and_go(ranges):
+    place = ranges.place
+    row = [line.rung.id for line in place.model.lines].index("preheat_c")
+    place.ladder.setCurrentIndex(place.model.index(row))
+    ranges.document.type_text("technique/peening", "none")
+    ranges.press("Alt+R")
+    assert place.ladder.currentIndex().data(LINE_ROLE).rung.id == "preheat_c"
+    assert place.panel.title.text() == "Preheat"
+
+
+def test_a_rung_leads_to_where_its_leaf_has_its_home(ranges):
+    place = ranges.place
+    for variable, at_home in (("root_opening_mm", "joint"), ("amps.GTAW", "passes"), ("f_number.GTAW", "passes")):
+        row = [line.rung.id for line in place.model.lines].index(variable)
+        place.ladder.setCurrentIndex(place.model.index(row))
+        ranges.click(place.panel.home)
+        assert ranges.bench.place == at_home
+        ranges.press("Alt+R")
+    place.ladder.setCurrentIndex(place.model.index(0))
+    ranges.click(place.panel.home)
+    assert ranges.focus() is ranges.bench.job.fields["range/thickness_mm"]
+
+
+def test_the_ladder_follows_units_theme_and_the_strip_leads_to_it(ranges):
+    ranges.press("Ctrl+U", "Ctrl+T")
+    assert "in is stated" in ranges.place.panel.reason.text()
+    ranges.press("Alt+J")
+    ranges.click(ranges.bench.strip)
+    assert ranges.bench.place == "ranges"
+
+
+def test_without_a_code_the_place_says_what_to_state(person):
+    person.press("Alt+R")
+    assert person.place.supports.text() == "Not judged: no code is stated. State it in the job (Ctrl+J)."
+    assert person.place.panel.field is None
+
+
+def test_the_ladder_is_a_sound_model(ranges, qtmodeltester):
+    model = LadderModel()
+    model.show_lines(ranges.place.model.lines)
+    qtmodeltester.check(model)
