@@ -312,7 +312,7 @@ COUPON = ("coupon", "--code", "asme-ix", "process=SMAW", "thickness=10mm")
 @pytest.mark.parametrize(
     ("words", "line"),
     [
-        (("frob",), "anlage: no frob; take one of calc, coupon, verify"),
+        (("frob",), "anlage: no frob; take one of calc, coupon, ranges, check, "),
         (("calc",), "see anlage calc --help"),
         (("calc", "heat-inptu"), "calc: no heat-inptu; take heat-input"),
         (("calc", "heat-input"), "volts: is missing; state volts, amps, speed"),

@@ -34,7 +34,7 @@ class Answer:
     def as_table(self) -> str:
         """Return the readable table."""
         width = max((len(name) for name, _ in self.lines), default=0)
-        rows = [f"{name.ljust(width)}  {value}".rstrip() for name, value in self.lines]
+        rows = [f"{name.ljust(width)}  {value}".rstrip() if width else value for name, value in self.lines]
         rows += [f"! {notice.text}" for notice in self.notices]
         rows += dict.fromkeys(f"  {s.what}: {s.source} ({s.confidence})" for s in self.sources)
         return "\n".join(rows)

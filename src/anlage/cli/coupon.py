@@ -42,7 +42,7 @@ def coupon_answer(code: str, words: list[str]) -> Answer:
         hardness=arguments.answer("hardness_test"),
         units=_units(arguments),
     )
-    return _answer(what_if(code, _coupon(arguments), demand), _basis_notices(arguments))
+    return what_if_answer(what_if(code, _coupon(arguments), demand), _basis_notices(arguments))
 
 
 def _units(a: Arguments) -> System:
@@ -196,7 +196,8 @@ def _basis_notices(a: Arguments) -> list[Notice]:
     return [Notice("coupon.basis", "heat_input", text)]
 
 
-def _answer(found: WhatIf, notices: list[Notice]) -> Answer:
+def what_if_answer(found: WhatIf, notices: list[Notice]) -> Answer:
+    """Return the sets of a what-if, or of a record, as an answer."""
     variables = {bought.id: _variable(bought) for bought in found.variables}
     units = found.demand.units
     values = {"code": found.pack.code, "edition": found.edition, "units": units, "variables": variables}

@@ -13,7 +13,8 @@ if TYPE_CHECKING:
     from anlage.cli.answer import Answer
 
 BAD_INPUT = 2
-COMMANDS = ("calc", "coupon", "verify", "demo", "screenshots")
+DOCUMENT = "a JSON file, or NAME.anlage#NUMBER[@REVISION]"
+COMMANDS = ("calc", "coupon", "ranges", "check", "schema", "export", "import", "verify", "demo", "screenshots")
 
 
 class _Parser(argparse.ArgumentParser):
@@ -58,6 +59,30 @@ def parser() -> argparse.ArgumentParser:
     coupon.add_argument("--code", required=True, help="the code, with edition if not the newest: asme-ix:2019")
     _add_words(coupon)
 
+    ranges = _command(commands, "ranges", _ranges, "say what a record allows, variable by variable")
+    ranges.add_argument("record", metavar="PQR", help=DOCUMENT)
+    ranges.add_argument("--code", required=True, help="the code, with edition if not the newest: asme-ix:2019")
+    _add_words(ranges, "units=si|us, weld=groove|fillet|partial|repair, impact=yes|no")
+
+    check = _command(commands, "check", _check, "judge a procedure by its code and its records")
+    check.add_argument("procedure", metavar="WPS", help=DOCUMENT)
+    check.add_argument("--pqr", metavar="FILE", nargs="+", default=[], help="records; else those of its works file")
+    _add_words(check, "units=si|us, weld=groove|fillet|partial|repair, impact=yes|no")
+
+    schema = _command(commands, "schema", _schema, "print the JSON Schema of a kind of document")
+    schema.add_argument("kind", metavar="KIND", help="wps or pqr")
+    _add_json(schema)
+
+    export = _command(commands, "export", _export, "write a document of a works file as JSON")
+    export.add_argument("document", metavar="WORKS#NUMBER", help="NAME.anlage#NUMBER, or #NUMBER@REVISION")
+    export.add_argument("-o", "--output", required=True, metavar="FILE", help="the file to make")
+    _add_json(export)
+
+    take = _command(commands, "import", _import, "add a JSON document to a works file")
+    take.add_argument("file", metavar="FILE", help="a procedure or record as JSON")
+    take.add_argument("--into", required=True, metavar="WORKS", help="a works file, NAME.anlage")
+    _add_json(take)
+
     demo = _command(commands, "demo", _demo, "open the demo in the window")
     demo.add_argument("--reset", action="store_true", help="make it anew; the old one is kept beside it")
 
@@ -82,8 +107,9 @@ def _command(
     return command
 
 
-def _add_words(command: argparse.ArgumentParser) -> None:
-    words = "key=value, every value with its unit: speed=250mm/min, volts=23..26"
+def _add_words(
+    command: argparse.ArgumentParser, words: str = "key=value, every value with its unit: speed=250mm/min, volts=23..26"
+) -> None:
     command.add_argument("words", metavar="KEY=VALUE", nargs="*", help=words)
     _add_json(command)
 
@@ -102,6 +128,39 @@ def _coupon(arguments: argparse.Namespace) -> "Answer":
     from anlage.cli.coupon import coupon_answer
 
     return coupon_answer(arguments.code, arguments.words)
+
+
+def _ranges(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.documents import ranges_answer
+
+    return ranges_answer(arguments.record, arguments.code, arguments.words)
+
+
+def _check(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.documents import check_answer
+
+    words = [word for word in arguments.pqr if "=" in word]  # after --pqr a key=value is no file
+    records = [word for word in arguments.pqr if "=" not in word]
+    return check_answer(arguments.procedure, records, [*arguments.words, *words])
+
+
+def _schema(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.documents import schema_answer
+
+    return schema_answer(arguments.kind)
+
+
+def _export(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.documents import export_answer
+
+    return export_answer(arguments.document, arguments.output)
+
+
+def _import(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.documents import import_answer
+    from anlage.session.clock import utc_now
+
+    return import_answer(arguments.file, arguments.into, now=utc_now())
 
 
 def _verify(arguments: argparse.Namespace) -> "Answer":

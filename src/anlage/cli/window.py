@@ -40,7 +40,8 @@ def open_demo(*, reset: bool) -> int:
     InputError : there is no screen
     """
     _require_screen()
-    from anlage.ui.app import run, utc_now
+    from anlage.session.clock import utc_now
+    from anlage.ui.app import run
 
     def demo(_settings: object) -> Path:
         from anlage.session.demo import demo_file  # after the first paint: it loads the database

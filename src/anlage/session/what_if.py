@@ -77,7 +77,7 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
         if _is_asked_for(fact, pack, full, demand)
     )
     box = cover_box(pack, full, demand)
-    return WhatIf(pack, edition, demand, tuple(_bought(pack, box)), (*notices, *said), _sources(coupon))
+    return WhatIf(pack, edition, demand, tuple(bought(pack, box)), (*notices, *said), _sources(coupon))
 
 
 def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool:
@@ -109,7 +109,7 @@ def _is_stated(fact: str, facts: CouponFacts) -> bool:
     return fact in facts.joint or all(fact in deposit for deposit in facts.deposits)
 
 
-def _bought(pack: Pack, box: CoverBox) -> Iterable[Bought]:
+def bought(pack: Pack, box: CoverBox) -> Iterable[Bought]:
     """Yield every variable that a rule limits, or would limit if impact were demanded or no rule were lifted."""
     for variable, rules in pack.variables.items():
         if variable == "weld":  # answered by the demand itself

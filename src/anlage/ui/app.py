@@ -5,7 +5,6 @@ import sys
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
-from datetime import UTC, datetime
 from pathlib import Path
 from types import TracebackType
 from typing import TYPE_CHECKING
@@ -13,6 +12,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QApplication
 
+from anlage.session.clock import utc_now
 from anlage.session.crash import untold_crash, write_crash
 from anlage.session.settings import Settings, read_settings, settings_file, state_folder, write_settings
 from anlage.ui.look import font, load_fonts
@@ -24,12 +24,6 @@ if TYPE_CHECKING:
 
 
 TITLE_PX = 32  # about what a window manager puts over a window
-
-
-def utc_now() -> str:
-    """Return the time of day in UTC as ISO 8601."""
-    now = datetime.now(UTC)  # noqa: TID251 - the one place where the window reads the clock
-    return now.strftime("%Y-%m-%dT%H:%M:%SZ")
 
 
 @dataclass

@@ -16,9 +16,10 @@ def take_screenshots(folder: Path) -> tuple[Path, ...]:
     OSError : the folder cannot be written
     """
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    from anlage.session.clock import utc_now
     from anlage.session.demo import demo_file
     from anlage.session.settings import Settings
-    from anlage.ui.app import application, open_window, utc_now
+    from anlage.ui.app import application, open_window
     from anlage.ui.shell import PLACES
 
     folder.mkdir(parents=True, exist_ok=True)

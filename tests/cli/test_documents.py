@@ -1,0 +1,183 @@
+"""Documents on the command line: judged, printed as ranges, taken in and out; bad ones in one line, nothing changed."""
+
+import json
+
+import pytest
+
+from anlage.cli.main import run
+from anlage.core.document import read_strict
+from anlage.core.procedure import WPS
+from anlage.data.files import FOLDER
+from anlage.session.clock import utc_now
+from anlage.session.demo import demo_file
+from anlage.session.found_documents import records_of
+from anlage.session.judging import Judge
+from anlage.store import open_works
+
+NOW = "2026-11-23T12:00:00Z"
+DEMO = FOLDER / "demo"
+SOUND, FAULTY, PLATE, PIPE = (str(DEMO / f"OST-{name}.json") for name in ("W-01", "W-02", "R-01", "R-02"))
+
+
+@pytest.fixture
+def works(tmp_path):
+    return demo_file(NOW, folder=tmp_path)
+
+
+def ask(capsys, *words):
+    status = run(words)
+    out, err = capsys.readouterr()
+    assert err == ""
+    return status, out
+
+
+def refusal(capsys, *words):
+    assert run(words) == 2
+    out, err = capsys.readouterr()
+    assert (out, err.count("\n")) == ("", 1)
+    return err.strip()
+
+
+def test_a_sound_procedure_is_inside_and_a_faulty_one_says_what_to_change(capsys, works):
+    assert ask(capsys, "check", f"{works}#OST-W-01")[0] == 0
+    status, out = ask(capsys, "check", f"{works}#OST-W-02")
+    assert status == 1
+    assert "State at most 13.1\u2009mm, or weld a test that covers it. (QW-403.8, QW-451.1)" in out
+    assert "45 of 48 variables" in out
+
+
+def test_check_agrees_with_the_ladder_of_the_window(capsys, works):
+    judge = Judge(records_of(works))
+    for number in ("OST-W-01", "OST-W-02"):
+        _, out = ask(capsys, "check", f"{works}#{number}", "--json")
+        said = json.loads(out)["codes"]["asme-ix"]
+        wps = read_strict((DEMO / f"{number}.json").read_text(), WPS)
+        judgement = judge.proof(wps).judgement
+        assert said["counts"] == judgement.counts()
+        assert {name: each["verdict"] for name, each in said["variables"].items()} == {
+            rung.id: rung.verdict for rung in judgement.rungs
+        }
+
+
+def test_the_json_of_check_has_the_keys_of_the_contract(capsys):
+    status, out = ask(capsys, "check", FAULTY, "--pqr", PLATE, PIPE, "--json")
+    answer = json.loads(out)
+    assert (status, answer["verdict"], answer["document"]["number"]) == (1, "outside", "OST-W-02")
+    code = answer["codes"]["asme-ix"]
+    assert (code["edition"], code["units"]) == ("2023", "si")
+    rung = code["variables"]["base_metal_thickness_mm"]
+    assert set(rung) == {
+        "verdict", "stated", "allowed", "possible", "gap", "category", "because", "clause", "confidence", "checked",
+        "records", "reason",
+    }  # fmt: skip
+    assert (rung["stated"], rung["allowed"], rung["gap"]) == ([4, 14], [1.5, 13.1], pytest.approx(-0.9))
+    assert answer["sources"]
+
+
+def test_a_file_without_records_rests_on_nothing(capsys):
+    status, out = ask(capsys, "check", SOUND)
+    assert status == 1
+    assert "no record was given" in out
+
+
+def test_a_demand_on_the_command_line_is_judged(capsys, works):
+    status, out = ask(capsys, "check", f"{works}#OST-W-01", "impact=yes")
+    assert status == 1
+    assert "no impact results" in out
+    assert ask(capsys, "check", SOUND, "--pqr", PLATE, "units=us")[0] == 0
+
+
+def test_ranges_of_a_record_are_those_worked_out_by_hand(capsys):
+    _, out = ask(capsys, "ranges", PLATE, "--code", "asme-ix", "--json")
+    answer = json.loads(out)
+    assert (answer["record"], answer["edition"]) == ("OST-R-01", "2023")
+    variables = answer["variables"]
+    assert variables["base_metal_thickness_mm"]["allowed"] == [5, 32]  # QW-451.1: 10 to 19 mm gives 5 mm to 2T
+    assert variables["deposit_thickness_mm.GTAW"]["allowed"] == [0, 11]  # 2t
+    assert variables["preheat_c"]["allowed"] == [30, None]  # 55 °C under the recorded 85 °C
+
+
+def test_a_record_that_is_not_accepted_says_so(capsys, tmp_path):
+    open_one = tmp_path / "open.json"
+    open_one.write_text((DEMO / "OST-R-01.json").read_text().replace('"accepted"', '"open"'))
+    _, out = ask(capsys, "ranges", str(open_one), "--code", "asme-ix:2019")
+    assert "the record is open: it qualifies nothing yet" in out
+
+
+def test_a_schema_is_json_and_a_document_keeps_to_it(capsys):
+    for kind in ("wps", "pqr"):
+        schema = json.loads(ask(capsys, "schema", kind)[1])
+        document = DEMO / ("OST-W-01.json" if kind == "wps" else "OST-R-01.json")
+        assert set(json.loads(document.read_text())) <= set(schema["properties"])
+        assert schema["$id"].startswith(f"anlage-{kind}")
+
+
+def test_a_document_goes_out_and_into_another_works_file(capsys, works, tmp_path):
+    target = tmp_path / "out.json"
+    assert ask(capsys, "export", f"{works}#OST-R-01", "-o", str(target))[0] == 0
+    assert target.read_text() == (DEMO / "OST-R-01.json").read_text()
+    other = tmp_path / "other"
+    other.mkdir()
+    second = demo_file(NOW, folder=other)
+    with open_works(second) as file:
+        (own,) = [entry for entry in file.entries() if entry.number == "OST-R-01"]
+        file.delete(own.id, now=NOW)
+    assert ask(capsys, "import", str(target), "--into", str(second))[0] == 0
+    with open_works(second) as file:
+        assert [entry.number for entry in file.entries()][-1] == "OST-R-01"
+
+
+def test_an_issued_revision_is_found_by_its_number(capsys, works):
+    with open_works(works) as file:
+        (own,) = [entry for entry in file.entries() if entry.number == "OST-W-01"]
+        revision = file.issue(own.id, file.draft(own.id).body, author="Office", now=NOW)
+    _, out = ask(capsys, "check", f"{works}#OST-W-01@1", "--json")
+    assert json.loads(out)["document"] == {"number": "OST-W-01", "revision": 1, "sha256": revision.sha256}
+
+
+@pytest.mark.parametrize(
+    ("words", "line"),
+    [
+        (("check", "missing.json"), "missing.json: it cannot be read; check the name and folder"),
+        (("check", PLATE), "OST-R-01.json: the format is anlage-pqr; take a file of format anlage-wps"),
+        (("check", SOUND, "--pqr", SOUND), "OST-W-01.json: the format is anlage-wps; take a file of format anlage-pqr"),
+        (("check", SOUND, "units=metric"), "header/units: 'metric' cannot be; "),
+        (("ranges", PLATE, "--code", "asme-xx"), "code: no asme-xx; "),
+        (("schema", "wpq"), "schema: no wpq; "),
+    ],
+)
+def test_bad_input_is_one_line(capsys, words, line):
+    assert refusal(capsys, *words).startswith(line)
+
+
+@pytest.mark.parametrize(
+    ("content", "line"),
+    [
+        (b"{", "x.json: line 1: no JSON; "),
+        (b"\xff\xfe\x00", "x.json: it is no text; "),
+        (b'{"format": "anlage-wps", "version": 99}', "x.json: "),
+        (b'{"format": "anlage-wps", "version": 1, "colour": 3}', "x.json: "),
+    ],
+)
+def test_a_broken_document_changes_nothing(capsys, works, tmp_path, content, line):
+    (tmp_path / "x.json").write_bytes(content)
+    before = works.read_bytes()
+    assert refusal(capsys, "check", str(tmp_path / "x.json")).startswith(line)
+    assert refusal(capsys, "import", str(tmp_path / "x.json"), "--into", str(works)).startswith(line)
+    assert works.read_bytes() == before
+
+
+def test_names_that_are_not_there_are_told(capsys, works, tmp_path):
+    name = works.name
+    assert refusal(capsys, "check", f"{works}#OST-W-99").startswith(f"{name}: no OST-W-99; take ")
+    assert refusal(capsys, "check", f"{works}#OST-W-01@7").startswith("OST-W-01: no revision 7; ")
+    assert refusal(capsys, "import", SOUND, "--into", str(works)).startswith(f"{name}: OST-W-01 is in it already; ")
+    (tmp_path / "there.json").touch()
+    assert refusal(capsys, "export", f"{works}#OST-W-01", "-o", str(tmp_path / "there.json")) == (
+        "there.json: it exists already; choose another name"
+    )
+
+
+def test_the_clock_is_iso_8601_in_utc():
+    assert utc_now().endswith("Z")
+    assert len(utc_now()) == 20
