@@ -6,15 +6,20 @@ import pytest
 
 from anlage.cli.main import run
 from anlage.core.document import read_strict
+from anlage.core.drawing import DisplayList
 from anlage.core.procedure import WPS
 from anlage.data.files import FOLDER
+from anlage.formats.font import measure
 from anlage.session.clock import utc_now
 from anlage.session.demo import demo_file
 from anlage.session.found_documents import records_of
 from anlage.session.judging import Judge
 from anlage.store import open_works
+from anlage.ui.app import application
+from anlage.ui.look import measure as measure_on_screen
 
 NOW = "2026-11-23T12:00:00Z"
+PAGES = (DisplayList((), 1.0, (0.0, 0.0), (210.0, 297.0)),)
 DEMO = FOLDER / "demo"
 SOUND, FAULTY, PLATE, PIPE = (str(DEMO / f"OST-{name}.json") for name in ("W-01", "W-02", "R-01", "R-02"))
 
@@ -133,6 +138,32 @@ def test_an_issued_revision_is_found_by_its_number(capsys, works):
         revision = file.issue(own.id, file.draft(own.id).body, author="Office", now=NOW)
     _, out = ask(capsys, "check", f"{works}#OST-W-01@1", "--json")
     assert json.loads(out)["document"] == {"number": "OST-W-01", "revision": 1, "sha256": revision.sha256}
+
+
+def test_a_sheet_is_printed_and_says_issued_only_when_it_is(capsys, works, tmp_path, monkeypatch):
+    told = []
+    monkeypatch.setattr("anlage.session.sheet.sheet", lambda _wps, _proof, standing, **_: told.append(standing) or PAGES)
+    with open_works(works) as file:
+        (own,) = [entry for entry in file.entries() if entry.number == "OST-W-01"]
+        file.issue(own.id, file.draft(own.id).body, author="Office", now=NOW)
+    for name in (f"{works}#OST-W-01@1", f"{works}#OST-W-02", SOUND):
+        assert ask(capsys, "print", name, "-o", str(tmp_path / "x.pdf"))[0] == 0
+    assert [standing.is_issued for standing in told] == [True, False, False]
+
+
+def test_the_printed_sheet_is_a_pdf_alike_each_time(capsys, tmp_path):
+    outs = [tmp_path / "a.pdf", tmp_path / "b.pdf"]
+    for out in outs:
+        assert ask(capsys, "print", SOUND, "--pqr", PLATE, "-o", str(out), "--paper", "letter")[0] == 0
+    assert outs[0].read_bytes() == outs[1].read_bytes()
+    assert outs[0].read_bytes().startswith(b"%PDF-")
+    assert refusal(capsys, "print", SOUND, "-o", str(tmp_path / "no/x.pdf")).startswith("x.pdf: it cannot be written; ")
+
+
+def test_text_is_measured_alike_with_and_without_a_window(qapp):  # noqa: ARG001 - fonts need the application
+    application(["anlage"])
+    for text in ("12.5 mm", "Welding procedure specification", "0.71..1.38\u2009kJ/mm"):
+        assert measure(text, 2.3) == pytest.approx(measure_on_screen(text, 2.3), rel=0.01)
 
 
 @pytest.mark.parametrize(

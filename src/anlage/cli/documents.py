@@ -1,5 +1,6 @@
 """Commands over documents: `check`, `ranges`, `schema`, `export`, `import`."""
 
+import hashlib
 import json
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
@@ -13,9 +14,16 @@ from anlage.core.codes import Rung
 from anlage.core.document import read_strict, with_at
 from anlage.core.errors import AnlageError, FormatError, InputError
 from anlage.core.procedure import WPS, Wps
-from anlage.core.record import PQR
+from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice, Source
-from anlage.session.found_documents import Found, find_document, kind_named, records_of, text_of_file
+from anlage.session.found_documents import (
+    Found,
+    find_document,
+    kind_named,
+    records_of,
+    standing_of,
+    text_of_file,
+)
 from anlage.session.judging import Judge
 from anlage.session.ladder import Line, lines
 from anlage.session.record_ranges import ranges_of_record
@@ -36,8 +44,7 @@ def check_answer(name: str, records: Sequence[str], words: Sequence[str]) -> Ans
     """
     found = find_document(name, WPS)
     wps = _with_demands(found.value, Arguments(words, known=DEMANDS))
-    named = [(each, find_document(each, PQR).value) for each in records]
-    judge = Judge(named or (records_of(found.works) if found.works else ()))
+    judge = Judge([(each, find_document(each, PQR).value) for each in records] or _own_records(found))
     proof = judge.proof(wps)
     if proof.judgement is None:
         raise InputError(proof.missing, where=wps.header.number or name, mend="state it in the procedure")
@@ -123,6 +130,33 @@ def ranges_answer(name: str, code: str, words: Sequence[str]) -> Answer:
         notices.append(Notice("record.not_accepted", "state", text))
     answer = what_if_answer(ranges, notices)
     return replace(answer, values={"record": found.value.header.number, **answer.values})
+
+
+def print_answer(name: str, target: str, records: Sequence[str], paper: str) -> Answer:
+    """Write the sheet of a procedure as PDF, and return where; only an issued revision is called issued.
+
+    Raises
+    ------
+    FormatError, UnknownNameError : a file is not what it claims or cannot be written, or a name is unknown
+    """
+    from anlage.formats.font import measure
+    from anlage.formats.pdf import pdf
+    from anlage.session.sheet import sheet
+
+    found = find_document(name, WPS)
+    judge = Judge([(each, find_document(each, PQR).value) for each in records] or _own_records(found))
+    pages = sheet(found.value, judge.proof(found.value), standing_of(found), paper=paper, measure=measure)
+    data, path = pdf(pages, title=found.value.header.number), Path(target)
+    try:
+        path.write_bytes(data)
+    except OSError as fault:
+        raise FormatError("it cannot be written", where=path.name, mend="choose a folder you can write") from fault
+    values = {"file": str(path), "pages": len(pages), "sha256": hashlib.sha256(data).hexdigest()}
+    return Answer(values, [("written", str(path)), ("pages", f"{len(pages)}")], ())
+
+
+def _own_records(found: Found[Wps]) -> tuple[tuple[str, Pqr], ...]:
+    return records_of(found.works) if found.works else ()
 
 
 def schema_answer(word: str) -> Answer:

@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 
 BAD_INPUT = 2
 DOCUMENT = "a JSON file, or NAME.anlage#NUMBER[@REVISION]"
-COMMANDS = ("calc", "coupon", "ranges", "check", "schema", "export", "import", "verify", "demo", "screenshots")
+COMMANDS = ("calc", "coupon", "ranges", "check", "print", "schema", "export", "import", "verify", "demo", "screenshots")
 
 
 class _Parser(argparse.ArgumentParser):
@@ -68,6 +68,13 @@ def parser() -> argparse.ArgumentParser:
     check.add_argument("procedure", metavar="WPS", help=DOCUMENT)
     check.add_argument("--pqr", metavar="FILE", nargs="+", default=[], help="records; else those of its works file")
     _add_words(check, "units=si|us, weld=groove|fillet|partial|repair, impact=yes|no")
+
+    sheet = _command(commands, "print", _print, "write the sheet of a procedure as PDF")
+    sheet.add_argument("procedure", metavar="WPS", help=DOCUMENT)
+    sheet.add_argument("-o", "--output", required=True, metavar="FILE.pdf", help="the file to write")
+    sheet.add_argument("--pqr", metavar="FILE", nargs="+", default=[], help="records; else those of its works file")
+    sheet.add_argument("--paper", choices=("a4", "letter"), default="a4")
+    _add_json(sheet)
 
     schema = _command(commands, "schema", _schema, "print the JSON Schema of a kind of document")
     schema.add_argument("kind", metavar="KIND", help="wps or pqr")
@@ -142,6 +149,12 @@ def _check(arguments: argparse.Namespace) -> "Answer":
     words = [word for word in arguments.pqr if "=" in word]  # after --pqr a key=value is no file
     records = [word for word in arguments.pqr if "=" not in word]
     return check_answer(arguments.procedure, records, [*arguments.words, *words])
+
+
+def _print(arguments: argparse.Namespace) -> "Answer":
+    from anlage.cli.documents import print_answer
+
+    return print_answer(arguments.procedure, arguments.output, arguments.pqr, arguments.paper)
 
 
 def _schema(arguments: argparse.Namespace) -> "Answer":

@@ -29,13 +29,20 @@ class Style:
     stroke: str
     width_mm: float
     dashed: bool = False
+    strong: bool = False
 
 
 def role_styles(theme: Theme) -> dict[str, Style]:
     """Return how every role is drawn."""
     tokens = {"": "none", **colours(theme)}
     return {
-        role: Style(tokens[row["fill"]], tokens[row["stroke"]], row["width_mm"], row.get("dashed", False))
+        role: Style(
+            tokens[row["fill"]],
+            tokens[row["stroke"]],
+            row["width_mm"],
+            row.get("dashed", False),
+            row.get("strong", False),
+        )
         for role, row in _table()["roles"].items()
     }
 

@@ -9,6 +9,7 @@ from anlage.core.document import DocumentKind, Part, read_strict
 from anlage.core.errors import FormatError, UnknownNameError
 from anlage.core.procedure import WPS
 from anlage.core.record import PQR, Pqr
+from anlage.session.standing import Standing
 from anlage.store import WorksFile, open_works
 
 AnyPart = TypeVar("AnyPart", bound=Part)
@@ -54,6 +55,19 @@ def find_document(name: str, kind: DocumentKind[AnyPart]) -> Found[AnyPart]:
                 raise UnknownNameError(f"revision {revision}", bodies, where=number)
             body, issued = bodies[revision], int(revision)
     return Found(read_strict(body, kind, where=name), body, issued, path)
+
+
+def standing_of(found: Found[Part]) -> Standing:
+    """Return whether a found document is a revision as issued; a JSON file never is, for nothing proves it."""
+    if found.works is None:
+        return Standing(found.sha256)
+    header = found.value.header  # type: ignore[attr-defined]  # every kind of document has one
+    with open_works(found.works, read_only=True) as works:
+        issued = works.revisions(_named(works, header.number, found.value.format))  # type: ignore[attr-defined]
+    if not issued:
+        return Standing(found.sha256)
+    own = next((each for each in issued if each.number == found.revision), issued[-1])
+    return Standing(found.sha256, own.number, own.body == found.body, own.author, own.issued_at)
 
 
 def _named(works: WorksFile, number: str, kind: str) -> str:

@@ -1,5 +1,6 @@
 """The open works file: its documents as drafts, each edit on its way to the disk within a second."""
 
+import hashlib
 import re
 from collections.abc import Callable, Iterable
 from pathlib import Path
@@ -7,11 +8,12 @@ from types import MappingProxyType
 
 from anlage.core.document import Part, read_mending, with_, write
 from anlage.core.errors import FormatError, InputError
-from anlage.core.procedure import WPS, Header, Wps
+from anlage.core.procedure import WPS, Header, Wps, clashes
 from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice
 from anlage.session.draft import Working
-from anlage.store import Draft, Entry, Saver, WorksFile, create_works, open_works
+from anlage.session.standing import Standing
+from anlage.store import Draft, Entry, Revision, Saver, WorksFile, create_works, open_works
 
 FIRST_NUMBER = "WPS-001"
 
@@ -88,6 +90,42 @@ class OpenWorks:
         """
         header: Header = document.header  # type: ignore[attr-defined]
         return self._file.add(kind, write(document), now=self._now(), number=header.number, title=header.title)
+
+    def revisions(self, document_id: str) -> tuple[Revision, ...]:
+        """Return a procedure's issued revisions, oldest first."""
+        return self._file.revisions(document_id)
+
+    def issue(self, document_id: str, working: Working, *, author: str) -> Revision:
+        """Store a procedure as its next revision, which never changes.
+
+        Raises
+        ------
+        InputError : a text waits that was not taken over, values clash, the number is missing or taken, nobody issues
+            it, or the file is open for reading only
+        """
+        header = working.wps.header
+        if working.pending:
+            what = f"{len(working.pending)} text was not taken over" if len(working.pending) == 1 else "texts wait"
+            raise InputError(what, where=next(iter(working.pending)), mend="finish or empty it first")
+        for path, fault in clashes(working.wps.joint).items():
+            raise InputError(fault.what, where=path, mend=fault.mend)
+        if not header.number:
+            raise InputError("it has no number", where="number", mend="state one in the job")
+        if clash := number_clash(header.number, document_id, self.entries()):
+            raise clash
+        self.save(document_id, working)
+        self.flush()
+        return self._file.issue(document_id, write(working.wps), author=author, now=self._now())
+
+    def standing(self, document_id: str, working: Working) -> Standing:
+        """Return whether a procedure is what was issued last, and the hash of what it is now."""
+        body = write(working.wps)
+        digest = hashlib.sha256(body.encode()).hexdigest()
+        last = next(reversed(self.revisions(document_id)), None)
+        if last is None:
+            return Standing(digest)
+        is_issued = last.body == body and not working.pending
+        return Standing(digest, last.number, is_issued, last.author, last.issued_at)
 
     def save(self, document_id: str, working: Working) -> None:
         """Save a draft soon: 300 ms after the last edit, within a second of the first unsaved one."""

@@ -12,7 +12,7 @@ if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded fo
     from anlage.data.look import Theme
 
 RECENT = 8  # files remembered
-_WORDS: dict[str, tuple[str, ...]] = {"units": ("si", "us"), "theme": ("light", "dark")}
+_WORDS: dict[str, tuple[str, ...]] = {"units": ("si", "us"), "theme": ("light", "dark"), "paper": ("a4", "letter")}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -20,6 +20,7 @@ class Settings:
     """What is remembered from one start to the next."""
 
     author: str = ""
+    paper: str = "a4"
     units: "System" = "si"
     theme: "Theme" = "light"
     recent: tuple[str, ...] = ()

@@ -49,6 +49,8 @@ def install(bench: "Workbench") -> dict[str, QAction]:
         ("add_deposit", "Add a deposit", "Ctrl+Shift+Return", _in_passes(bench, "add_deposit")),
         ("remove_deposit", "Remove the deposit", "", _in_passes(bench, "remove_deposit")),
         ("stopwatch", "Travel speed by stopwatch", "F8", _in_passes(bench, "open_stopwatch")),
+        ("issue", "Issue revision", "", _on_sheet(bench, "issue")),
+        ("pdf", "Save sheet as PDF…", "Ctrl+P", _on_sheet(bench, "ask_for_pdf")),
         ("shortcuts", "List of shortcuts", "F1", lambda: shortcut_list(bench)),
         ("quit", "Quit", "Ctrl+Q", shell.close),
     ]
@@ -90,6 +92,17 @@ def _in_passes(bench: "Workbench", name: str, *arguments: int) -> Callable[[], N
         place: PassesPlace | None = bench.passes()
         assert place is not None
         getattr(place, name)(*arguments)
+
+    return do
+
+
+def _on_sheet(bench: "Workbench", name: str) -> Callable[[], None]:
+    """Return a command of the Sheet place, which opens first."""
+
+    def do() -> None:
+        if bench.document is not None:
+            bench.go("sheet")
+            getattr(bench.current_place(), name)()
 
     return do
 

@@ -135,6 +135,8 @@ def _paint_path(placed: Placed, painter: QPainter, look: Look, item: Path) -> No
 def _paint_text(placed: Placed, painter: QPainter, look: Look, item: Text) -> None:
     face = QFont(FAMILY)
     face.setPixelSize(max(round(text_px(item.height_mm, placed.px_per_mm)), 1))
+    if look.styles[item.role].strong:
+        face.setWeight(QFont.Weight.DemiBold)
     painter.setFont(face)
     painter.setPen(look.brush(item.role).color())
     rect = placed.text_rect(item)

@@ -14,7 +14,7 @@ from PySide6.QtCore import (
     Qt,
     Signal,
 )
-from PySide6.QtGui import QFont, QPainter
+from PySide6.QtGui import QFont, QPainter, QShowEvent
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QFrame,
@@ -144,7 +144,9 @@ class RangesPlace(QWidget):
         self.refresh()
 
     def refresh(self) -> None:
-        """Show the rungs that the filter lets through, and keep the chosen one."""
+        """Show the rungs that the filter lets through, and keep the chosen one; worked out when looked at."""
+        if not self.isVisible():
+            return
         _, passes = FILTERS[self.filter.currentIndex()]
         every = lines(self.document.wps, self.proof, self.document.system)
         found = tuple(line for line in every if passes(line))
@@ -163,6 +165,10 @@ class RangesPlace(QWidget):
         line = found[row] if found else None
         self.chosen = line.rung.id if line else self.chosen
         self.panel.show_line(line)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.refresh()
 
     def _why_empty(self) -> str:
         return f"Not judged: {self.proof.missing}. State it in the job (Ctrl+J)." if self.proof.missing else ""

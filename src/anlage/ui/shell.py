@@ -44,6 +44,7 @@ PLACES = (
     PlaceSign("joint", "Joint", "Alt+J", "What shape, how much metal?"),
     PlaceSign("passes", "Passes", "Alt+P", "What is laid, in what order, with what energy?"),
     PlaceSign("ranges", "Ranges", "Alt+R", "Is it allowed, by which record and clause?"),
+    PlaceSign("sheet", "Sheet", "Alt+S", "What goes on the floor?"),
 )
 
 

@@ -29,8 +29,9 @@ if TYPE_CHECKING:
     from anlage.ui.palette import Palette
     from anlage.ui.proof_strip import ProofStrip
     from anlage.ui.ranges_place import RangesPlace
+    from anlage.ui.sheet_place import SheetPlace
 
-    Place = JointPlace | PassesPlace | RangesPlace
+    Place = JointPlace | PassesPlace | RangesPlace | SheetPlace
 
 
 @dataclass(frozen=True)
@@ -188,11 +189,12 @@ class Workbench(QObject):
             self.strip = ProofStrip(self.shell.reader)
             self.strip.asked.connect(partial(self.go, "ranges"))
             self.shell.band.proof_row.addWidget(self.strip)
+        self.shell.band.state.setText(self._state_words())
         proof = self.judge.proof(self.document.wps)
         self.strip.show_proof(proof)
-        ranges = self.places[self.document.document_id].get("ranges")
-        if ranges is not None:
-            ranges.show_proof(proof)  # type: ignore[union-attr]  # the one place that has it
+        for name, place in self.places[self.document.document_id].items():
+            if name in ("ranges", "sheet"):
+                place.show_proof(proof)  # type: ignore[union-attr]  # the places that have it
 
     def new_document(self) -> None:
         """Make a new procedure under the next free number, at its joint."""
@@ -258,13 +260,36 @@ class Workbench(QObject):
             return JointPlace(document)
         if self.place == "passes":
             return PassesPlace(document, self.clocks.seconds)
+        place = self._make_ranges(document) if self.place == "ranges" else self._make_sheet(document)
+        if self.judge is not None:
+            place.show_proof(self.judge.proof(document.wps))
+        return place
+
+    def _make_ranges(self, document: Document) -> "RangesPlace":
         from anlage.ui.ranges_place import RangesPlace  # with the rules: after the procedure can be edited
 
         place = RangesPlace(document)
         place.field_asked.connect(self.go_to)
-        if self.judge is not None:
-            place.show_proof(self.judge.proof(document.wps))
         return place
+
+    def _make_sheet(self, document: Document) -> "SheetPlace":
+        from anlage.ui.sheet_place import Office, SheetPlace  # when first asked for
+
+        assert self.works is not None
+        works, own = self.works, document.document_id
+
+        def issue(author: str) -> None:
+            works.issue(own, document.working, author=author)
+
+        settings = self.settings
+        office = Office(lambda: works.standing(own, document.working), issue, settings.author, settings.paper)
+        place = SheetPlace(document, office)
+        place.issued.connect(self._judging.start)
+        place.kept.connect(self._on_kept)
+        return place
+
+    def _on_kept(self, author: str, paper: str) -> None:
+        self.settings = replace(self.settings, author=author, paper=paper)
 
     def passes(self) -> PassesPlace | None:
         """Return the Passes place when it is open."""
@@ -338,7 +363,6 @@ class Workbench(QObject):
         header = document.wps.header if document else None
         band.number.setText((header.number or "No number") if header else "Anlage")
         band.title.setText(header.title if header else "")
-        band.state.setText("draft")
         band.state.setVisible(header is not None)
         can = document is not None
         self.actions["undo"].setEnabled(can and document.undo_stack.canUndo())
@@ -349,6 +373,14 @@ class Workbench(QObject):
             self.actions[name].setToolTip(f"{text} {what} ({self.actions[name].shortcut().toString()})")
         title = f"{header.number} – " if header and header.number else ""
         self.shell.setWindowTitle(f"{title}Anlage")
+
+    def _state_words(self) -> str:
+        if self.works is None or self.document is None:
+            return ""
+        standing = self.works.standing(self.document.document_id, self.document.working)
+        if standing.is_issued:
+            return f"revision {standing.revision}"
+        return f"draft after {standing.revision}" if standing.revision else "draft"
 
     def step_back(self) -> None:
         """Undo the last step of the open procedure."""

@@ -3,12 +3,16 @@
 from anlage.core.drawing.bead_stack import Layer, bead_stack, heights
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds, fitted
 from anlage.core.drawing.operating_window import Axes, PassBox, Plane, operating_window
+from anlage.core.drawing.page import PAPERS, Column, Flow
 from anlage.core.drawing.rung import rung
 from anlage.core.drawing.section import Show, grip, profile, section
 
 __all__ = [
+    "PAPERS",
     "Axes",
+    "Column",
     "DisplayList",
+    "Flow",
     "Item",
     "Layer",
     "Marker",

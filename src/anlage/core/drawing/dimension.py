@@ -55,7 +55,7 @@ def linear(start: Point, end: Point, label: Label, *, offset_mm: float, scale: f
     middle = ((first[0] + last[0]) / 2, (first[1] + last[1]) / 2)
     if abs(math.cos(along)) < 0.5:  # upright: the value stands beside the line, away from the work
         anchor: Anchor = "end" if normal[0] * side < 0 else "start"
-        place = (-VALUE_MM if anchor == "end" else VALUE_MM, -1.0)
+        place = (-VALUE_MM if anchor == "end" else VALUE_MM, 0.8 if narrow else -1.0)  # clear of what is measured
         yield Text(role=label.role, at=middle, text=label.text, anchor=anchor, offset_mm=place, target=label.target)
     else:
         lift = 2.2 if normal[1] * side > 0 else -5.0  # clear of the ends of the extension lines

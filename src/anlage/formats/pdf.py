@@ -1,0 +1,90 @@
+"""Pages as PDF: true millimetres, the shipped font inside, the same bytes for the same pages."""
+
+import io
+import math
+from collections.abc import Sequence
+from typing import Any
+
+from reportlab.lib.colors import HexColor
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text
+from anlage.data.look import FONTS, Style, role_styles
+
+PT_PER_MM = 72 / 25.4
+SIZE_OF_FIGURES = 1.32  # font size of a text whose figures are to be one high; as on screen
+REGULAR, STRONG = "sheet", "sheet-strong"
+
+
+def pdf(pages: Sequence[DisplayList], *, title: str) -> bytes:
+    """Return pages as PDF; without dates or random marks, so that equal pages give equal bytes.
+
+    Parameters
+    ----------
+    pages : display lists of scale 1 in millimetres of paper
+    title : title of the document
+    """
+    for name, path in zip((REGULAR, STRONG), FONTS, strict=True):
+        pdfmetrics.registerFont(TTFont(name, str(path)))
+    target = io.BytesIO()
+    (_, _), (width, height) = pages[0].low, pages[0].high
+    canvas = Canvas(target, pagesize=(width * PT_PER_MM, height * PT_PER_MM), invariant=1, pageCompression=1)
+    canvas.setTitle(title)
+    canvas.setAuthor("")
+    canvas.setCreator("Anlage")
+    styles = role_styles("light")
+    for page in pages:
+        canvas.scale(PT_PER_MM, PT_PER_MM)
+        for item in page.items:
+            _draw(canvas, item, styles[item.role])
+        canvas.showPage()
+    canvas.save()
+    return target.getvalue()
+
+
+def _draw(canvas: Canvas, item: Item, style: Style) -> None:
+    match item:
+        case Path(points=points, closed=closed):
+            _path(canvas, points, style, closed=closed)
+        case Text():
+            _text(canvas, item, style)
+        case Marker(kind="arrow"):
+            _path(canvas, _arrow(item), Style(style.stroke, "none", 0.0), closed=True)
+        case Marker():
+            pass  # a handle is for the screen
+
+
+def _path(canvas: Canvas, points: Sequence[Point], style: Style, *, closed: bool) -> None:
+    outline = canvas.beginPath()
+    outline.moveTo(*points[0])
+    for point in points[1:]:
+        outline.lineTo(*point)
+    fills = closed and style.fill != "none"
+    strokes = style.stroke != "none"
+    if closed:
+        outline.close()
+    if fills:
+        canvas.setFillColor(HexColor(style.fill))
+    if strokes:
+        canvas.setStrokeColor(HexColor(style.stroke))
+        canvas.setLineWidth(style.width_mm)
+        canvas.setDash([1.6, 1.2] if style.dashed else [])
+    canvas.drawPath(outline, stroke=int(strokes), fill=int(fills))
+
+
+def _text(canvas: Canvas, item: Text, style: Style) -> None:
+    canvas.setFont(STRONG if style.strong else REGULAR, item.height_mm * SIZE_OF_FIGURES)
+    canvas.setFillColor(HexColor(style.fill))
+    draw: dict[str, Any] = {
+        "start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString,
+    }  # fmt: skip
+    draw[item.anchor](item.at[0] + item.offset_mm[0], item.at[1] + item.offset_mm[1], item.text)
+
+
+def _arrow(marker: Marker) -> tuple[Point, ...]:
+    (x, y), size, turn = marker.at, marker.size_mm, math.radians(marker.direction_deg)
+    back = ((-size, size * 0.18), (-size, -size * 0.18))
+    turned = ((u * math.cos(turn) - v * math.sin(turn), u * math.sin(turn) + v * math.cos(turn)) for u, v in back)
+    return ((x, y), *((x + u, y + v) for u, v in turned))
