@@ -1,6 +1,7 @@
 """The Ranges place: the ladder follows every edit, and a problem is mended where its reason stands."""
 
 import pytest
+from PySide6.QtWidgets import QApplication
 
 from anlage.ui.ranges_place import FILTERS, LINE_ROLE, LadderModel
 
@@ -96,3 +97,17 @@ def test_the_ladder_is_a_sound_model(ranges, qtmodeltester):
     model = LadderModel()
     model.show_lines(ranges.place.model.lines)
     qtmodeltester.check(model)
+
+
+def test_the_place_bar_marks_where_the_problems_are_stated(demo):
+    buttons = demo.shell.places.buttons
+    QApplication.processEvents()
+    assert {name: button.verdict for name, button in buttons.items() if button.verdict} == {}
+    demo.document.type_text("deposits/d2/filler", "E6010")  # another F-Number: its field is at Passes
+    demo.document.type_text("joint/root_opening_mm", "")
+    QApplication.processEvents()
+    marks = {name: button.verdict for name, button in buttons.items() if button.verdict}
+    assert marks == {"joint": "unproven", "passes": "outside", "ranges": "outside"}
+    assert buttons["passes"].accessibleDescription() == "something here is outside"
+    demo.press("Ctrl+Z", "Ctrl+Z")
+    assert not any(button.verdict for button in buttons.values())

@@ -15,6 +15,7 @@ from anlage.store import open_works
 from anlage.ui.app import catch_faults, last_works
 from anlage.ui.commands import entries
 from anlage.ui.palette import Entry, matching
+from anlage.ui.shell import PLACES
 
 NOW = "2026-11-23T12:00:00Z"
 
@@ -264,10 +265,10 @@ def test_settings_are_written_when_the_window_closes(tmp_path):
 def test_no_text_of_a_label_is_cut_off(open_person, tmp_path, size):
     width, height = size
     person = open_person(demo_file(NOW, folder=tmp_path), width=width, height=height)
-    for place in ("joint", "passes"):
-        for units in range(2):
-            person.press("Ctrl+U" if units else "Alt+J")
-            person.bench.go(place)
+    for sign in PLACES:
+        for _ in range(2):
+            person.press("Ctrl+U")
+            person.bench.go(sign.id)
             QApplication.processEvents()
             for label in person.place.findChildren(QLabel):
                 if label.isVisible() and not label.wordWrap():

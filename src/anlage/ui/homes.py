@@ -1,5 +1,8 @@
 """Where each leaf has its field: on a place, in the job panel, or only beside the ladder."""
 
+from anlage.core.procedure import Wps
+from anlage.session.judging import Proof
+from anlage.session.ladder import leaf_of_rung
 from anlage.ui.deposits import CARD
 from anlage.ui.job_panel import LINES
 from anlage.ui.joint_place import TOLERANCED
@@ -9,6 +12,17 @@ _JOB = {path for line in LINES for path in line}
 _JOINT = {"joint/product", "joint/thickness_mm", "joint/od_mm", *(f"joint/{name}" for name in TOLERANCED)}
 _PASS = {column.leaf for column in COLUMNS if column.leaf}
 _CARD = {name for name, *_ in CARD}
+
+
+def verdicts_by_place(wps: Wps, proof: Proof) -> dict[str, str]:
+    """Return the worst verdict on what is stated at each place, and on the whole for the ladder; none where inside."""
+    found: dict[str, str] = {}
+    for rung in proof.problems():  # outside first: the first one of a place is its worst
+        home = home_of(leaf_of_rung(wps, rung))
+        if home in ("joint", "passes"):
+            found.setdefault(home, rung.verdict)
+        found.setdefault("ranges", rung.verdict)
+    return found
 
 
 def home_of(path: str) -> str:

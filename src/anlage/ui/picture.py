@@ -62,9 +62,11 @@ class PictureView(QWidget):
     Signals
     -------
     editing_asked(target, rect, text) : a value is to be typed where it stands; `text` was typed already
+    area_opened(target) : an area was clicked twice
     """
 
     editing_asked = Signal(str, QRectF, str)
+    area_opened = Signal(str)
 
     def __init__(self, presenter: Presenter, reader: Reader, name: str) -> None:
         super().__init__()
@@ -174,7 +176,11 @@ class PictureView(QWidget):
         if self.placed is None:
             return
         position = event.position()
-        self._ask(self.placed.value_at(position) or self.placed.handle_at(position), "")
+        target = self.placed.value_at(position) or self.placed.handle_at(position)
+        if target in self.placed.handles():
+            self._ask(target, "")
+        elif area := self.placed.area_at(position):
+            self.area_opened.emit(area)
 
     # Keyboard --------------------------------------------------------------------------------
 

@@ -1,14 +1,15 @@
 """The proof strip: how many variables are inside, outside and unproven, in shape and word, after every edit."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from anlage.session.judging import Proof
 from anlage.ui.look import font
+from anlage.ui.marks import MARK_PX, draw_mark
 from anlage.ui.reader import Reader
 
-MARK_PX, GAP_PX, APART_PX = 10, 6, 20
+GAP_PX, APART_PX = 6, 20
 LISTED = 12  # problems named on pointing at the strip
 VERDICTS = ("inside", "outside", "unproven")
 
@@ -71,20 +72,3 @@ class ProofStrip(QWidget):
             width = painter.fontMetrics().horizontalAdvance(text)
             painter.drawText(QRectF(x, 0, width + 2, self.height()), int(Qt.AlignmentFlag.AlignVCenter), text)
             x += width + APART_PX
-
-
-def draw_mark(painter: QPainter, rect: QRectF, verdict: str, colour: QColor) -> None:
-    """Draw the shape of a verdict: a disc inside, a triangle outside, an open diamond unproven."""
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(QPen(colour, 1.6))
-    painter.setBrush(colour)
-    if verdict == "inside":
-        painter.drawEllipse(rect.adjusted(1, 1, -1, -1))
-    elif verdict == "outside":
-        painter.drawPolygon(QPolygonF([QPointF(rect.center().x(), rect.top()), rect.bottomRight(), rect.bottomLeft()]))
-    else:
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        middle = rect.center()
-        corners = [QPointF(middle.x(), rect.top()), QPointF(rect.right(), middle.y())]
-        corners += [QPointF(middle.x(), rect.bottom()), QPointF(rect.left(), middle.y())]
-        painter.drawPolygon(QPolygonF(corners))

@@ -36,8 +36,8 @@ from anlage.ui.document import Document
 from anlage.ui.fields import Complaint, ListBox, Unit, field_for
 from anlage.ui.homes import home_of
 from anlage.ui.look import PX_PER_MM, font
+from anlage.ui.marks import MARK_PX, draw_mark
 from anlage.ui.painter import Placed, paint
-from anlage.ui.proof_strip import MARK_PX, draw_mark
 
 ROW_PX = 44
 NAME_PX, WORD_PX, CLAUSE_PX = 184, 92, 100  # columns of a rung; bands and texts share the rest

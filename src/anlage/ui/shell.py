@@ -3,11 +3,11 @@
 Nothing here may load documents, tables or the works file: the workbench brings them after the first paint.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from PySide6.QtCore import QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QPaintEvent, QShowEvent
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QPainter, QPaintEvent, QShowEvent
 from PySide6.QtWidgets import (
     QApplication,
     QButtonGroup,
@@ -24,6 +24,7 @@ from PySide6.QtWidgets import (
 
 from anlage.ui.icons import icon
 from anlage.ui.look import font
+from anlage.ui.marks import MARK_PX, draw_mark
 from anlage.ui.reader import Reader
 
 BAND_PX, PLACES_PX = 44, 76
@@ -41,6 +42,7 @@ class PlaceSign:
 
 
 PLACES = (
+    PlaceSign("register", "Register", "Alt+G", "What do we have, in which state, what is not covered?"),
     PlaceSign("joint", "Joint", "Alt+J", "What shape, how much metal?"),
     PlaceSign("passes", "Passes", "Alt+P", "What is laid, in what order, with what energy?"),
     PlaceSign("ranges", "Ranges", "Alt+R", "Is it allowed, by which record and clause?"),
@@ -190,13 +192,13 @@ class PlaceBar(QFrame):
         super().__init__(objectName="places")
         self.reader = reader
         self.setFixedWidth(PLACES_PX)
-        self.buttons: dict[str, QToolButton] = {}
+        self.buttons: dict[str, PlaceButton] = {}
         group = QButtonGroup(self)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 8, 0, 8)
         column.setSpacing(2)
         for place in PLACES:
-            button = QToolButton()
+            button = PlaceButton(reader)
             button.setText(place.word)
             button.setToolTip(f"{place.word}: {place.question} ({place.shortcut})")
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
@@ -222,10 +224,36 @@ class PlaceBar(QFrame):
         """Show which place is open."""
         self.buttons[place].setChecked(True)
 
+    def show_verdicts(self, verdicts: Mapping[str, str]) -> None:
+        """Show beside each place the worst verdict on what is stated there; none where all is inside."""
+        for name, button in self.buttons.items():
+            button.show_verdict(verdicts.get(name, ""))
+
     def _on_clicked(self) -> None:
         sender = self.sender()
         assert sender is not None
         self.asked.emit(sender.objectName())
+
+
+class PlaceButton(QToolButton):
+    """A place's sign, with the mark of a verdict in its corner when something on it is outside or unproven."""
+
+    def __init__(self, reader: Reader) -> None:
+        super().__init__()
+        self.reader, self.verdict = reader, ""
+
+    def show_verdict(self, verdict: str) -> None:
+        """Show a verdict, or none."""
+        if verdict != self.verdict:
+            self.verdict = verdict
+            self.setAccessibleDescription(f"something here is {verdict}" if verdict else "")
+            self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        if self.verdict:
+            corner = QRectF(self.width() - MARK_PX - 10, 8, MARK_PX, MARK_PX)
+            draw_mark(QPainter(self), corner, self.verdict, self.reader.look.colour[self.verdict])
 
 
 class NoticeLine(QFrame):

@@ -17,7 +17,6 @@ from anlage.session.open_works import OpenWorks, new_wps, next_number, number_cl
 from anlage.session.settings import Settings
 from anlage.ui.commands import entries, install
 from anlage.ui.document import Document
-from anlage.ui.homes import home_of
 from anlage.ui.joint_place import JointPlace
 from anlage.ui.passes_place import PassesPlace
 from anlage.ui.shell import PLACES, PLACES_PX, Shell
@@ -25,13 +24,18 @@ from anlage.ui.welcome import Welcome
 
 if TYPE_CHECKING:
     from anlage.session.judging import Judge
+    from anlage.session.register import Row
     from anlage.ui.job_panel import JobPanel
     from anlage.ui.palette import Palette
     from anlage.ui.proof_strip import ProofStrip
     from anlage.ui.ranges_place import RangesPlace
+    from anlage.ui.register_place import RegisterPlace
     from anlage.ui.sheet_place import SheetPlace
 
-    Place = JointPlace | PassesPlace | RangesPlace | SheetPlace
+    Place = JointPlace | PassesPlace | RangesPlace | SheetPlace | RegisterPlace
+
+
+FIRST_PLACE = "joint"
 
 
 @dataclass(frozen=True)
@@ -59,8 +63,9 @@ class Workbench(QObject):
         self.documents: dict[str, Document] = {}
         self.places: dict[str, dict[str, Place]] = {}
         self.document: Document | None = None
-        self.place = settings.place if settings.place in {place.id for place in PLACES} else PLACES[0].id
+        self.place = settings.place if settings.place in {place.id for place in PLACES} else FIRST_PLACE
         self.job: JobPanel | None = None
+        self.register: RegisterPlace | None = None
         self.deleted = ""  # the procedure put away last, to bring back
         self.palette: Palette | None = None
         self.welcome = Welcome(self)
@@ -183,6 +188,8 @@ class Workbench(QObject):
             from anlage.session.judging import Judge  # rules and catalogue: after the procedure can be edited
 
             self.judge = Judge(self.works.records())
+        from anlage.ui.homes import verdicts_by_place
+
         if self.strip is None:
             from anlage.ui.proof_strip import ProofStrip
 
@@ -192,6 +199,7 @@ class Workbench(QObject):
         self.shell.band.state.setText(self._state_words())
         proof = self.judge.proof(self.document.wps)
         self.strip.show_proof(proof)
+        self.shell.places.show_verdicts(verdicts_by_place(self.document.wps, proof))
         for name, place in self.places[self.document.document_id].items():
             if name in ("ranges", "sheet"):
                 place.show_proof(proof)  # type: ignore[union-attr]  # the places that have it
@@ -244,11 +252,51 @@ class Workbench(QObject):
         widget = self.current_place()
         self.shell.places.mark(place)
         self.shell.stack.setCurrentWidget(widget)
+        if widget is self.register:
+            self.register.refresh()
         widget.begin()
+
+    def _register(self) -> "RegisterPlace":
+        """Return the Register, made when it is first shown; it is that of the works file, not of a procedure."""
+        if self.register is None:
+            from anlage.ui.register_place import RegisterPlace  # when first asked for
+
+            commands = (
+                ("New", "New procedure (Ctrl+N)", self.new_document),
+                ("Duplicate", "Duplicate the chosen procedure", partial(self._with_chosen, self.duplicate_document)),
+                ("Put away", "Put the chosen procedure away", partial(self._with_chosen, self.delete_document)),
+            )
+            self.register = RegisterPlace(self.shell.reader, self._rows, commands)
+            self.register.opened.connect(self._on_opened)
+            self.shell.stack.addWidget(self.register)
+        return self.register
+
+    def _with_chosen(self, do: Callable[[], None]) -> None:
+        """Do something with the procedure that is chosen in the Register."""
+        assert self.register is not None
+        self.open_document(self.register.presenter.chosen_id)
+        do()
+        self.register.refresh()
+
+    def _rows(self) -> "tuple[Row, ...]":
+        from anlage.session.judging import Judge
+        from anlage.session.register import rows
+
+        if self.works is None:
+            return ()
+        self.works.flush()  # what was just typed is in the list too
+        self.judge = self.judge or Judge(self.works.records())
+        return rows(self.works, self.judge, self.shell.reader.system)
+
+    def _on_opened(self, document_id: str) -> None:
+        self.place = FIRST_PLACE
+        self.open_document(document_id)
 
     def current_place(self) -> "Place":
         """Return the place that is open, made when it is first shown."""
         assert self.document is not None
+        if self.place == "register":
+            return self._register()
         made = self.places[self.document.document_id]
         if self.place not in made:
             made[self.place] = place = self._make_place(self.document)
@@ -300,6 +348,8 @@ class Workbench(QObject):
         """Put the keyboard on the field of a leaf, wherever it is."""
         if self.document is None:
             return
+        from anlage.ui.homes import home_of  # with the ladder: after the procedure can be edited
+
         home = home_of(path)
         if home == "job":
             if self.job is None:

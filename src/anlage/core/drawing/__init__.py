@@ -4,11 +4,13 @@ from anlage.core.drawing.bead_stack import Layer, bead_stack, heights
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds, fitted
 from anlage.core.drawing.operating_window import Axes, PassBox, Plane, operating_window
 from anlage.core.drawing.page import PAPERS, Column, Flow
+from anlage.core.drawing.qualified_map import Area, Ticks, qualified_map
 from anlage.core.drawing.rung import rung
 from anlage.core.drawing.section import Show, grip, profile, section
 
 __all__ = [
     "PAPERS",
+    "Area",
     "Axes",
     "Column",
     "DisplayList",
@@ -23,6 +25,7 @@ __all__ = [
     "Point",
     "Show",
     "Text",
+    "Ticks",
     "bead_stack",
     "bounds",
     "fitted",
@@ -30,6 +33,7 @@ __all__ = [
     "heights",
     "operating_window",
     "profile",
+    "qualified_map",
     "rung",
     "section",
 ]

@@ -1,0 +1,78 @@
+"""The Register through the real window: map, list, search and what can be done with a document."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from anlage.ui.register_place import ROW_ROLE
+
+
+@pytest.fixture
+def register(demo):
+    demo.press("Alt+G")
+    return demo
+
+
+def listed(person):
+    place = person.place
+    return [place.list.item(n).data(ROW_ROLE).number for n in range(place.list.count())]
+
+
+def test_it_lists_all_and_finds_by_words(register):
+    assert listed(register) == ["OST-W-01", "OST-W-02", "OST-R-01", "OST-R-02"]
+    register.place.search.setFocus()
+    register.type("outside")
+    assert listed(register) == ["OST-W-02"]
+    assert [row.number for row in register.place.presenter.rows] == ["OST-W-02"]
+
+
+def test_a_procedure_is_opened_from_the_list_by_keyboard(register):
+    register.press("Down", "Return")
+    assert register.wps.header.number == "OST-W-02"
+    assert register.bench.place == "joint"
+
+
+def test_a_click_on_the_map_chooses_and_a_second_opens(register):
+    view = register.place.map
+    (outline,) = [
+        i for i in view.placed.picture.items if i.role == "wps_outline" and i.target == register.place.rows[1].id
+    ]
+    xs, ys = zip(*outline.points, strict=True)
+    middle = view.placed.on_screen(((min(xs) + 3 * max(xs)) / 4, (min(ys) + max(ys)) / 2)).toPoint()
+    QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=middle)
+    assert register.place.presenter.chosen_id == register.place.rows[1].id
+    assert register.place.list.currentRow() == 1
+    QTest.mouseDClick(view, Qt.MouseButton.LeftButton, pos=middle)
+    assert register.wps.header.number == "OST-W-02"
+
+
+def test_it_follows_edits_and_units(register):
+    register.bench.document.type_text("header/title", "Bend")
+    register.press("Alt+J", "Alt+G")
+    assert register.place.rows[0].title == "Bend"
+    register.press("Ctrl+U")
+    assert "in;" in register.place.rows[2].said
+
+
+def test_the_chosen_procedure_is_duplicated_put_away_and_brought_back(register):
+    register.press("Down")
+    register.click(register.place.buttons["Duplicate"])
+    assert listed(register) == ["OST-W-01", "OST-W-02", "OST-W-03", "OST-R-01", "OST-R-02"]
+    register.place.choose(register.place.rows[1].id)
+    register.click(register.place.buttons["Put away"])
+    assert listed(register) == ["OST-W-01", "OST-W-03", "OST-R-01", "OST-R-02"]
+    register.press("Ctrl+Shift+Backspace")
+    assert "OST-W-02" in listed(register)
+
+
+def test_a_record_cannot_be_duplicated_as_a_procedure(register):
+    register.place.list.setCurrentRow(3)
+    assert not register.place.buttons["Duplicate"].isEnabled()
+    before = register.bench.document
+    register.press("Return")
+    assert register.bench.document is before
+
+
+def test_a_new_procedure_starts_at_its_joint(register):
+    register.click(register.place.buttons["New"])
+    assert (register.wps.header.number, register.bench.place) == ("OST-W-03", "joint")
