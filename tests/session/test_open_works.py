@@ -32,13 +32,13 @@ def test_what_was_typed_comes_back_with_what_did_not_parse(works):
     works.save(own, draft)
     works.flush()
     again, notices = works.read(own)
-    assert (again.wps, again.pending, notices) == (draft.wps, {"joint/od_mm": "4 1/"}, ())
+    assert (again.value, again.pending, notices) == (draft.value, {"joint/od_mm": "4 1/"}, ())
 
 
 def test_the_list_follows_number_and_title(works):
     own = works.add(new_wps(()))
     working, _ = works.read(own)
-    works.save(own, Working(with_at(working.wps, "header/title", "Gate leaf")))
+    works.save(own, Working(with_at(working.value, "header/title", "Gate leaf")))
     works.flush()
     assert [(entry.number, entry.title) for entry in works.entries()] == [("WPS-001", "Gate leaf")]
 

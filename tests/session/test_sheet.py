@@ -177,7 +177,7 @@ def test_the_issued_bytes_are_those_of_the_draft_and_verify_finds_them_intact(wo
     own = works.entries()[0].id
     working, _ = works.read(own)
     revision = works.issue(own, working, author="A. Author")
-    assert hashlib.sha256(write(working.wps).encode()).hexdigest() == revision.sha256
+    assert hashlib.sha256(write(working.value).encode()).hexdigest() == revision.sha256
     works.flush()
     with open_works(works.path, read_only=True) as file:
         assert file.verify() == ()
@@ -214,5 +214,5 @@ def test_nobody_issues_without_a_name(works):
 def test_a_changed_leaf_changes_the_hash_on_the_sheet(works):
     own = works.entries()[0].id
     working, _ = works.read(own)
-    other = Working(with_at(working.wps, "header/title", "Other"))
+    other = Working(with_at(working.value, "header/title", "Other"))
     assert works.standing(own, working).sha256 != works.standing(own, other).sha256

@@ -7,10 +7,12 @@ from hypothesis import strategies as st
 from anlage.core.document import Dimension, with_at
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Deposit, Joint, Pass, Wps, with_deposit, with_pass
+from anlage.core.record import Pqr, Recorded, RecordedDeposit
 from anlage.session.draft import Working, changed_to, complaints, moved, text_in, typed
 from anlage.session.fields import (
     field_of,
     fields,
+    has_leaf,
     leaf_of,
     named,
     on_step,
@@ -103,9 +105,12 @@ def test_the_other_metal_goes_with_its_name():
 
 def test_every_field_lies_in_the_document():
     wps = Wps(deposits=(Deposit(id="d1"),), passes=(Pass(id="p1", deposit="d1"),), ids=1)
+    pqr = Pqr(deposits=(RecordedDeposit(id="d1"),), ids=1)
     for pattern in fields():
         path = pattern.replace("deposits/*", "deposits/d1").replace("passes/*", "passes/p1")
-        assert isinstance(shown(wps, path, "si"), str), path
+        owners = [each for each in (wps, pqr) if has_leaf(each, path)]
+        assert owners, path
+        assert all(isinstance(shown(each, path, "si"), str) for each in owners)
         assert field_of(path).path == pattern
 
 
@@ -165,7 +170,7 @@ def test_a_range_moves_about_its_middle_and_starts_single(wps):
 def test_half_typed_text_is_kept_where_it_was_typed_and_the_last_good_value_stays():
     good = typed(Working(Wps()), "joint/thickness_mm", "14", "si")
     half = typed(good, "joint/thickness_mm", "14 mn", "si")
-    assert half.wps is good.wps
+    assert half.value is good.value
     assert text_in(half, "joint/thickness_mm", "si") == "14 mn"
     (fault,) = complaints(half, "si").values()
     assert "character" in str(fault)
@@ -183,7 +188,7 @@ def test_values_that_clash_are_taken_over_and_marked_at_both():
     draft = Working(Wps())
     for path, text in (("kind", "single-v"), ("thickness_mm", "6"), ("root_face_mm", "8")):
         draft = typed(draft, f"joint/{path}", text, "si")
-    assert draft.wps.joint.root_face_mm.nominal == 8
+    assert draft.value.joint.root_face_mm.nominal == 8
     assert set(complaints(draft, "si")) == {"joint/root_face_mm", "joint/thickness_mm"}
 
 
@@ -197,10 +202,13 @@ def test_pending_text_goes_with_the_pass_it_was_typed_for(wps):
 def test_a_handle_dragged_to_the_impossible_changes_nothing():
     draft = Working(with_at(Wps(), "joint/root_opening_mm", Dimension(nominal=3, minus=2)))
     assert moved(draft, "joint/root_opening_mm", 1.0) is draft
-    assert moved(draft, "joint/root_opening_mm", 4.0).wps.joint.root_opening_mm.nominal == 4
+    assert moved(draft, "joint/root_opening_mm", 4.0).value.joint.root_opening_mm.nominal == 4
 
 
-@given(st.text(max_size=30), st.sampled_from(sorted(path for path in fields() if "*" not in path)))
+@given(
+    st.text(max_size=30),
+    st.sampled_from(sorted(path for path in fields() if "*" not in path and has_leaf(Wps(), path))),
+)
 def test_whatever_is_typed_is_either_a_value_or_kept(text, path):
     draft = typed(Working(Wps()), path, text, "si")
     assert draft.pending.get(path, text) == text
@@ -218,3 +226,43 @@ def test_fields_offer_the_names_of_the_catalogue():
     assert "E7018" in suggestions(field_of("deposits/d1/filler"))
     assert "6G" in suggestions(field_of("technique/position"))
     assert suggestions(field_of("header/title")) == ()
+
+
+# Records -------------------------------------------------------------------------------------
+
+
+@pytest.fixture
+def pqr():
+    return Pqr(deposits=(RecordedDeposit(id="d1"),), ids=1)
+
+
+def test_a_record_takes_one_number_where_a_procedure_states_a_range(pqr):
+    stated = with_text(pqr, "deposits/d1/thickness_mm", "5.5", "si")
+    assert stated.deposits[0].thickness_mm == 5.5
+    assert shown(stated, "deposits/d1/thickness_mm", "si") == "5.5"
+    with pytest.raises(AnlageError, match="is a range"):
+        with_text(pqr, "deposits/d1/thickness_mm", "5..6", "si")
+
+
+def test_a_recorded_quantity_is_typed_number_by_number(pqr):
+    for part, text in (("mean", "112"), ("least", "98"), ("most", "140")):
+        pqr = with_text(pqr, f"deposits/d1/current_a/{part}", text, "si")
+    assert pqr.deposits[0].current_a == Recorded(least=98, mean=112, most=140)
+    assert shown(pqr, "deposits/d1/current_a/most", "si") == "140"
+    with pytest.raises(AnlageError, match="not in order"):
+        with_text(pqr, "deposits/d1/current_a/least", "120", "si")
+    assert with_text(pqr, "deposits/d1/current_a/mean", "", "si").deposits[0].current_a is None
+
+
+@pytest.mark.parametrize(
+    ("path", "text"),
+    [("preheat_least_c", "85"), ("state", "accepted"), ("toughness_tested", "no"), ("welded_on", "2026-04-14"),
+     ("joint/thickness_mm", "16")],
+)  # fmt: skip
+def test_leaves_of_a_record_are_typed_like_those_of_a_procedure(pqr, path, text):
+    assert shown(with_text(pqr, path, text, "si"), path, "si") == text
+
+
+def test_a_day_that_is_none_is_refused(pqr):
+    with pytest.raises(AnlageError):
+        with_text(pqr, "welded_on", "last Tuesday", "si")

@@ -58,7 +58,7 @@ def check_undo_redo_and_reopening(person, open_person, path):
     person.shell.close()
     again = open_person(path, **asdict(person.kept[-1]))
     assert again.wps.header.number == number
-    assert again.wps == done.wps
+    assert again.wps == done.value
     assert again.bench.place == "passes"
 
 

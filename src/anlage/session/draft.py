@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from types import MappingProxyType
+from typing import Any
 
 from anlage.core.document import at
 from anlage.core.errors import AnlageError, InputError, UnknownNameError
@@ -15,9 +16,9 @@ _NONE: Mapping[str, str] = MappingProxyType({})
 
 @dataclass(frozen=True, slots=True)
 class Working:
-    """One step of an edited procedure; undo goes back to the very value of the step before."""
+    """One step of an edited document, a procedure or a record; undo goes back to the very value of the step before."""
 
-    wps: Wps
+    value: Any
     pending: Mapping[str, str] = field(default_factory=lambda: _NONE)
 
 
@@ -27,7 +28,7 @@ def typed(working: Working, path: str, text: str, system: System) -> Working:
     The very same draft comes back when nothing differs.
     """
     try:
-        wps = with_text(working.wps, path, text, system)
+        wps = with_text(working.value, path, text, system)
     except AnlageError:
         if working.pending.get(path) == text:
             return working
@@ -38,7 +39,7 @@ def typed(working: Working, path: str, text: str, system: System) -> Working:
 def moved(working: Working, path: str, number: float) -> Working:
     """Return the draft after a handle was dragged to a number; where that cannot be, the draft as it was."""
     try:
-        wps = with_number(working.wps, path, number)
+        wps = with_number(working.value, path, number)
     except InputError:
         return working
     return _cleared(working, path, wps)
@@ -46,14 +47,14 @@ def moved(working: Working, path: str, number: float) -> Working:
 
 def changed_to(working: Working, wps: Wps) -> Working:
     """Return the draft with another value; pending texts of leaves that are gone go with them."""
-    if wps is working.wps:
+    if wps is working.value:
         return working
     kept = {path: text for path, text in working.pending.items() if _exists(wps, path)}
     return Working(wps, MappingProxyType(kept))
 
 
 def _cleared(working: Working, path: str, wps: Wps) -> Working:
-    if wps is working.wps and path not in working.pending:
+    if wps is working.value and path not in working.pending:
         return working
     return Working(wps, MappingProxyType({p: text for p, text in working.pending.items() if p != path}))
 
@@ -69,15 +70,15 @@ def _exists(wps: Wps, path: str) -> bool:
 
 def text_in(working: Working, path: str, system: System) -> str:
     """Return what stands in a field: the text that waits there, else the stated value; "" when the leaf is gone."""
-    if not _exists(working.wps, path):
+    if not _exists(working.value, path):
         return ""
-    return working.pending.get(path, "") or shown(working.wps, path, system)
+    return working.pending.get(path, "") or shown(working.value, path, system)
 
 
 def complaints(working: Working, system: System) -> dict[str, AnlageError]:
     """Return what is wrong, by leaf: texts that were not taken over, and values that are impossible together."""
-    waiting = {path: complaint(working.wps, path, text, system) for path, text in working.pending.items()}
-    return {**clashes(working.wps.joint), **waiting}
+    waiting = {path: complaint(working.value, path, text, system) for path, text in working.pending.items()}
+    return {**clashes(working.value.joint), **waiting}
 
 
 def complaint(wps: Wps, path: str, text: str, system: System) -> AnlageError:

@@ -11,7 +11,7 @@ import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cache
-from typing import Any
+from typing import Any, TypeVar
 
 from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
@@ -19,12 +19,15 @@ from anlage.core.procedure import Metal, Wps
 from anlage.core.quantities import parse, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
+from anlage.core.record import Pqr, Recorded
 from anlage.data.files import text_of
 from anlage.data.tables import unit_table, vocabulary
 
-PARTS = ("minus", "plus")
+PARTS = ("minus", "plus", "least", "mean", "most")
+RECORDED = ("least", "mean", "most")
 ENDS = ("low", "high")
 NEVER_NONE = ("header/number", "header/title")
+AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 _BOOLS = {"yes": True, "no": False}
 
 
@@ -41,6 +44,7 @@ class Field:
     choices: tuple[str, ...] = ()
     says: Mapping[str, str] = field(default_factory=dict)
     required: bool = False
+    record_shape: str = ""  # of the same leaf in a record, where it differs: one number for a range
     flag: bool = False  # the choices yes and no are kept as true and false
     vocabulary: str = ""
     catalogue: str = ""
@@ -82,8 +86,21 @@ def field_of(path: str) -> Field:
     return fields()[pattern]
 
 
-def applies(value: Wps, path: str) -> bool:
-    """Return whether a joint has a leaf: only a pipe has a diameter, only a V has a root face and an angle."""
+def has_leaf(value: Wps | Pqr, path: str) -> bool:
+    """Return whether a leaf belongs to this kind of document; an element that is gone has none."""
+    if path.startswith("metals/other"):
+        return True
+    try:
+        _leaf(value, path)
+    except UnknownNameError:
+        return False
+    return True
+
+
+def applies(value: Wps | Pqr, path: str) -> bool:
+    """Return whether a document has a leaf, and its joint too: only a pipe has a diameter, only a V a root face."""
+    if not has_leaf(value, path):
+        return False
     if path == "joint/od_mm":
         return value.joint.product == "pipe"
     if path.startswith(("joint/root_face_mm", "joint/groove_angle_deg")):
@@ -91,7 +108,7 @@ def applies(value: Wps, path: str) -> bool:
     return True
 
 
-def shown(value: Wps, path: str, system: System) -> str:
+def shown(value: Wps | Pqr, path: str, system: System) -> str:
     """Return what stands in the field of a leaf, without its unit; "" when it is not stated."""
     leaf = _leaf(value, path)
     if isinstance(leaf, bool):
@@ -101,6 +118,8 @@ def shown(value: Wps, path: str, system: System) -> str:
     kind = field_of(path).kind
     if isinstance(leaf, Dimension):
         leaf = leaf.nominal
+    if isinstance(leaf, Recorded):
+        leaf = leaf.mean
     interval = leaf if isinstance(leaf, Interval) else Interval.single(leaf)
     return _bare(interval, kind, system)
 
@@ -110,7 +129,7 @@ def _bare(interval: Interval, kind: str, system: System) -> str:
     return show_interval(interval, kind, system, unit_table()).removesuffix(unit).rstrip()
 
 
-def _leaf(value: Wps, path: str) -> Any:
+def _leaf(value: Wps | Pqr, path: str) -> Any:
     if path == "metals/other/name" and value.metals.other is None:
         return None
     if path.rpartition("/")[2] in PARTS:
@@ -157,7 +176,7 @@ def with_middle(value: Wps, path: str, number: float) -> Wps:
     return with_at(value, path, Interval(number - half, number + half))
 
 
-def with_text(value: Wps, path: str, text: str, system: System) -> Wps:
+def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDocument:
     """Return the procedure with a leaf stated as typed; an empty text makes it not stated.
 
     Raises
@@ -172,7 +191,7 @@ def with_text(value: Wps, path: str, text: str, system: System) -> Wps:
         return with_at(value, "metals/other", None)
     if not text:
         return _emptied(value, path, the_field)
-    if the_field.shape in ("number", "dimension"):
+    if the_field.shape in ("number", "dimension", "recorded") or (the_field.record_shape and isinstance(value, Pqr)):
         return with_number(value, path, _single(the_field, text, system))
     return with_at(value, path, _read(the_field, text, system))
 
@@ -199,7 +218,7 @@ def _single(the_field: Field, text: str, system: System) -> float:
     return interval.low
 
 
-def with_number(value: Wps, path: str, number: float) -> Wps:
+def with_number(value: AnyDocument, path: str, number: float) -> AnyDocument:
     """Return the procedure with one number stated: a plain leaf, a dimension's nominal, or its minus or plus.
 
     Raises
@@ -207,9 +226,11 @@ def with_number(value: Wps, path: str, number: float) -> Wps:
     InputError : the leaf cannot be that number, or the dimension of a tolerance is not stated
     """
     the_field = field_of(path)
+    parent, _, part = path.rpartition("/")
+    if the_field.shape == "recorded":
+        return with_at(value, parent, _recorded(at(value, parent), part, number))
     if the_field.shape != "dimension":
         return with_at(value, path, number)
-    parent, _, part = path.rpartition("/")
     if part not in PARTS:
         if at(value, path) is None:
             return with_at(value, path, Dimension.stated(nominal=number))
@@ -220,9 +241,29 @@ def with_number(value: Wps, path: str, number: float) -> Wps:
     return with_at(value, path, number)
 
 
-def _emptied(value: Wps, path: str, the_field: Field) -> Wps:
-    if path.rpartition("/")[2] in PARTS:
-        return with_at(value, path, 0.0) if at(value, path.rpartition("/")[0]) else value
+def _recorded(known: Recorded | None, part: str, number: float) -> Recorded:
+    """Return a recorded quantity with one of its numbers typed; the first one typed stands for all three.
+
+    While only one number is known, the others go along as far as their order needs.
+
+    Raises
+    ------
+    InputError : least, mean and most are out of order
+    """
+    if known is None:
+        return Recorded.stated(least=number, mean=number, most=number)
+    numbers = {name: getattr(known, name) for name in RECORDED} | {part: number}
+    if known.least == known.most:
+        numbers["least"], numbers["most"] = min(numbers["least"], number), max(numbers["most"], number)
+    return Recorded.stated(**numbers)
+
+
+def _emptied(value: AnyDocument, path: str, the_field: Field) -> AnyDocument:
+    parent, _, part = path.rpartition("/")
+    if part in RECORDED:
+        return with_at(value, parent, None)
+    if part in PARTS:
+        return with_at(value, path, 0.0) if at(value, parent) else value
     if the_field.required:
         raise InputError("nothing is stated", where=the_field.label.lower(), mend="choose one")
     return with_at(value, path, "" if path in NEVER_NONE else None)
@@ -289,7 +330,7 @@ def on_step(number: float, path: str, system: System, steps: int = 0) -> float:
     return max(unit.to_base(whole * step), kind.least)
 
 
-def named(value: Wps, path: str) -> str:
+def named(value: Wps | Pqr, path: str) -> str:
     """Return how a leaf is called where it stands alone: in the list of steps that can be undone.
 
     Examples

@@ -103,11 +103,11 @@ class OpenWorks:
         InputError : a text waits that was not taken over, values clash, the number is missing or taken, nobody issues
             it, or the file is open for reading only
         """
-        header = working.wps.header
+        header = working.value.header
         if working.pending:
             what = f"{len(working.pending)} text was not taken over" if len(working.pending) == 1 else "texts wait"
             raise InputError(what, where=next(iter(working.pending)), mend="finish or empty it first")
-        for path, fault in clashes(working.wps.joint).items():
+        for path, fault in clashes(working.value.joint).items():
             raise InputError(fault.what, where=path, mend=fault.mend)
         if not header.number:
             raise InputError("it has no number", where="number", mend="state one in the job")
@@ -115,11 +115,11 @@ class OpenWorks:
             raise clash
         self.save(document_id, working)
         self.flush()
-        return self._file.issue(document_id, write(working.wps), author=author, now=self._now())
+        return self._file.issue(document_id, write(working.value), author=author, now=self._now())
 
     def standing(self, document_id: str, working: Working) -> Standing:
         """Return whether a procedure is what was issued last, and the hash of what it is now."""
-        body = write(working.wps)
+        body = write(working.value)
         digest = hashlib.sha256(body.encode()).hexdigest()
         last = next(reversed(self.revisions(document_id)), None)
         if last is None:
@@ -129,10 +129,10 @@ class OpenWorks:
 
     def save(self, document_id: str, working: Working) -> None:
         """Save a draft soon: 300 ms after the last edit, within a second of the first unsaved one."""
-        header = working.wps.header
+        header = working.value.header
 
         def saving() -> None:
-            draft = Draft(write(working.wps), working.pending)
+            draft = Draft(write(working.value), working.pending)
             self._file.save_draft(document_id, draft, now=self._now(), number=header.number, title=header.title)
 
         self._saver.put(document_id, saving)

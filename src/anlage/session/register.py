@@ -59,7 +59,7 @@ def rows(works: OpenWorks, judge: Judge, system: System) -> tuple[Row, ...]:
             continue
         standing = works.standing(entry.id, working)
         state = f"revision {standing.revision}" if standing.is_issued else "draft"
-        found.append(_procedure(entry.id, working.wps, state, judge.proof(working.wps)))
+        found.append(_procedure(entry.id, working.value, state, judge.proof(working.value)))
     return (*found, *(_record(own, pqr, system) for own, pqr in works.records()))
 
 

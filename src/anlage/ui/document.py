@@ -34,7 +34,7 @@ class Document(QObject):
     @property
     def wps(self) -> Wps:
         """The last good value."""
-        return self.working.wps
+        return self.working.value
 
     @property
     def system(self) -> System:
@@ -94,5 +94,5 @@ class _Edit(QUndoCommand):
         if not isinstance(other, _Edit) or self.visit is None or other.visit is not self.visit:
             return False
         self.after = other.after
-        self.setObsolete(self.after.wps is self.before.wps and self.after.pending == self.before.pending)
+        self.setObsolete(self.after.value is self.before.value and self.after.pending == self.before.pending)
         return True

@@ -74,7 +74,7 @@ class JointPresenter(QObject):
 
     def _move(self, target: str, number: float) -> None:
         """State a number, unless the joint could not be drawn with it: a drag stops where the joint ends."""
-        if drawable(moved(self.document.working, target, number).wps.joint) is not None:
+        if drawable(moved(self.document.working, target, number).value.joint) is not None:
             self.document.move(target, number, self._visit[1])
 
     def choose(self, target: str) -> None:

@@ -143,12 +143,12 @@ class PassModel(QAbstractTableModel):
         return ((own.low - least) / width, (own.high - least) / width) if width > 0 else None
 
     def _on_changed(self, before: Working, after: Working) -> None:
-        old, new = self._passes, after.wps.passes
+        old, new = self._passes, after.value.passes
         if [each.id for each in old] != [each.id for each in new]:
             self._rows_changed(old, new)
             return
         self._passes = new
-        shared = before.wps.deposits is not after.wps.deposits or before.pending is not after.pending
+        shared = before.value.deposits is not after.value.deposits or before.pending is not after.pending
         for row, (was, now) in enumerate(zip(old, new, strict=True)):
             if was is not now or shared:
                 self._tell(row, row)

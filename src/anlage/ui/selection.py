@@ -44,7 +44,7 @@ class Selection(QObject):
 
     def _on_document_changed(self, before: object, _after: object) -> None:
         """Keep a pass chosen: one that has come, or the neighbour of one that is gone."""
-        old, new = (tuple(each.id for each in working.wps.passes) for working in (before, self.document.working))  # type: ignore[attr-defined]
+        old, new = (tuple(each.id for each in working.value.passes) for working in (before, self.document.working))  # type: ignore[attr-defined]
         if old == new:
             return
         come = [each for each in new if each not in old]

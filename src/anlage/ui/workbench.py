@@ -171,7 +171,7 @@ class Workbench(QObject):
         self.documents[document_id] = document
         self.places[document_id] = {}
         if notices:
-            self.say(f"{len(notices)} mended in {working.wps.header.number}: {notices[0].text}")
+            self.say(f"{len(notices)} mended in {working.value.header.number}: {notices[0].text}")
 
     def _on_changed(self, document: Document, _before: object, after: object) -> None:
         assert self.works is not None

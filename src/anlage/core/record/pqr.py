@@ -4,7 +4,18 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from anlage.core.document import DocumentKind, Element, Part, Positive, Temperature, Text, check_ids, mend_ids
+from anlage.core.document import (
+    DocumentKind,
+    Element,
+    Part,
+    Positive,
+    Temperature,
+    Text,
+    check_ids,
+    mend_ids,
+    next_id,
+    with_,
+)
 from anlage.core.errors import InputError
 from anlage.core.procedure.parts import Header, Joint, Metals, Operation, Pwht, Technique
 
@@ -86,3 +97,28 @@ class Pqr(Part):
 
 
 PQR = DocumentKind(Pqr, FORMAT, VERSION, mend=lambda raw: mend_ids(raw, ("deposits", "results")))
+
+
+def with_recorded_deposit(pqr: Pqr, **recorded: object) -> tuple[Pqr, str]:
+    """Return the record with one more deposit at the end, and the new id.
+
+    Raises
+    ------
+    InputError : a recorded value cannot be of its field
+    """
+    element_id, ids = next_id("d", pqr.ids)
+    deposit = RecordedDeposit.stated(id=element_id, **recorded)
+    return with_(pqr, deposits=(*pqr.deposits, deposit), ids=ids), element_id
+
+
+def without_recorded_deposit(pqr: Pqr, deposit_id: str) -> Pqr:
+    """Return the record without a deposit.
+
+    Raises
+    ------
+    InputError : there is no such deposit
+    """
+    kept = tuple(each for each in pqr.deposits if each.id != deposit_id)
+    if len(kept) == len(pqr.deposits):
+        raise InputError(f"{deposit_id} is no deposit", where="deposits", mend="name a deposit of this record")
+    return with_(pqr, deposits=kept)
