@@ -54,7 +54,7 @@ def test_an_issued_procedure_shows_its_revision(works):
     assert read(works)[0].state == "revision 1"
     works.save(own, typed(works.read(own)[0], "header/title", "Other", "si"))
     works.flush()
-    assert read(works)[0].state == "draft"
+    assert read(works)[0].state == "draft after 1"
 
 
 def test_what_cannot_be_read_says_so_and_hides_nothing_else(tmp_path):

@@ -1,10 +1,11 @@
-"""A new user's path through the real window: new procedure, joint, passes, undo, redo, close and open again."""
+"""A new user's ways through the real window: a procedure from nothing and back, and from a record to the sheet."""
 
 from dataclasses import asdict
 
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog
 
 from anlage.core.procedure import Wps
 
@@ -120,3 +121,85 @@ def test_by_mouse(person, open_person, tmp_path):
             person.press("Return")
     assert stated(person.wps) == WANTED
     check_undo_redo_and_reopening(person, open_person, tmp_path / "works.anlage")
+
+
+# From a record to the sheet, by keyboard alone -----------------------------------------------
+
+RECORD = {
+    "Code": "a", "Impact results": "t", "Base metal": "A516-70", "Product": "pl", "Thickness": "16",
+    "Preheat, least measured": "85", "Interpass, most measured": "230", "Heat treatment": "none", "Position": "1G",
+    "Progression": "n", "Passes a side": "m", "Bead": "s",
+}  # fmt: skip
+PROCEDURE = {
+    "Code": "a", "Base metal": "A516-70", "Thickness range": "6..22", "Preheat, least": "20", "Interpass, most": "230",
+    "Kept after welding": "none", "Heat treatment": "none", "Position": "1G", "Progression": "n", "Passes a side": "m",
+    "Bead": "s", "Cleaning": "brush", "Back gouging": "none", "Backing": "none", "Retainers": "none",
+}  # fmt: skip
+
+
+def state(person, label, text):
+    """Find a field by its name, and type into it."""
+    person.press("Ctrl+K")
+    person.type(label)
+    names = [person.bench.palette.list.item(n).text() for n in range(person.bench.palette.list.count())]
+    for _ in range(names.index(label)):
+        person.press("Down")
+    person.press("Return")
+    person.type(text)
+    person.press("Tab")
+
+
+def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypatch):
+    person.press("Ctrl+N", "Ctrl+Shift+R")
+    for label, text in RECORD.items():
+        state(person, label, text)
+    person.press("Ctrl+Shift+Return")
+    # Through the card of the deposit: process, filler, size, thickness, thickest pass, current, gases, operation.
+    for text in ("S", "E7018", "3.2", "16", "3.4", "DCEP", "", "none", "none", "m"):
+        person.fill(text)
+    state(person, "Result", "a")
+    record = person.document.working.value
+    assert (record.state, record.deposits[0].process, record.deposits[0].operation) == ("accepted", "SMAW", "manual")
+
+    person.press("Alt+J", "Right", "Right", "Tab")
+    assert person.wps.header.number == "WPS-002"
+    for text in ("pl", "18", "3", "", "", "1.5", "", "", "60"):
+        person.fill(text)
+    person.press("Ctrl+J", "Escape")
+    for label, text in PROCEDURE.items():
+        state(person, label, text)
+    if person.bench.job is not None:
+        person.press("Ctrl+J")
+    person.press("Alt+P", "Ctrl+Shift+Return")
+    for text in ("S", "E7018", "3.2", "DCEP"):
+        person.fill(text)
+    person.press("Alt+P", "Right", "Right")
+    for text in ("110..130", "22..25", "90..130"):
+        person.type(text)
+        person.press("Return", "Right")
+
+    person.press("Alt+R")
+    ladder = person.place.model
+    for variable, text in (("deposit_thickness_mm", "0..18"), ("operation", "m"), ("pass_thickness_mm", "3")):
+        # Down the ladder to what the cards do not hold, and into the field beside it.
+        wanted = next(n for n, line in enumerate(ladder.lines) if line.is_problem and line.rung.variable == variable)
+        person.press("Home", *["Down"] * wanted, "Return")
+        person.type(text)
+        person.press("Alt+R")
+    assert [(line.rung.id, line.rung.verdict) for line in ladder.lines if line.is_problem] == [
+        ("preheat_c", "outside"), ("peening", "unproven"),
+    ]  # fmt: skip
+    for text in ("80", "none"):
+        person.press("Home", "Return")
+        person.type(text)
+        person.press("Alt+R")
+    assert not any(line.is_problem for line in ladder.lines)
+
+    person.press("Alt+S", "Shift+Tab")
+    person.fill("A. Author")
+    person.press("Space")
+    assert person.place.state.text().startswith("Revision 1, issued ")
+    target = tmp_path / "sheet.pdf"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
+    person.press("Ctrl+P")
+    assert target.read_bytes().startswith(b"%PDF-")

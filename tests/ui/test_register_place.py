@@ -65,12 +65,12 @@ def test_the_chosen_procedure_is_duplicated_put_away_and_brought_back(register):
     assert "OST-W-02" in listed(register)
 
 
-def test_a_record_cannot_be_duplicated_as_a_procedure(register):
+def test_a_record_is_no_procedure_and_opens_at_proof(register):
     register.place.list.setCurrentRow(3)
     assert not register.place.buttons["Duplicate"].isEnabled()
-    before = register.bench.document
     register.press("Return")
-    assert register.bench.document is before
+    assert register.bench.place == "proof"
+    assert register.document.working.value.header.number == "OST-R-02"
 
 
 def test_a_new_procedure_starts_at_its_joint(register):

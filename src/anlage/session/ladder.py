@@ -73,8 +73,7 @@ def support_sentences(wps: Wps, proof: Proof) -> tuple[str, ...]:
 
 
 def _line(wps: Wps, rung: Rung, system: System) -> Line:
-    name = _spoken(rung.variable)
-    title = f"{name[0].upper()}{name[1:]}"
+    name, title = _spoken(rung.variable), spoken_variable(rung.variable)
     stated = "not stated" if rung.stated is None else set_text(rung.variable, rung.stated, system)
     allowed = set_text(rung.variable, rung.sure, system)
     if rung.sure != rung.possible:
@@ -95,6 +94,12 @@ def _spoken(variable: str) -> str:
     return {"amps": "current", "volts": "voltage", "heat_input_kj_mm": "arc energy", "weld": "kind of weld"}.get(
         variable, spoken(variable)
     )
+
+
+def spoken_variable(variable: str) -> str:
+    """Return the name of a variable as a title."""
+    name = _spoken(variable)
+    return f"{name[0].upper()}{name[1:]}"
 
 
 def _records(rung: Rung) -> str:

@@ -5,8 +5,9 @@ import re
 from collections.abc import Callable, Iterable
 from pathlib import Path
 from types import MappingProxyType
+from typing import Any
 
-from anlage.core.document import Part, read_mending, with_, write
+from anlage.core.document import DocumentKind, Part, read_mending, with_, write
 from anlage.core.errors import FormatError, InputError
 from anlage.core.procedure import WPS, Header, Wps, clashes
 from anlage.core.record import PQR, Pqr
@@ -15,7 +16,7 @@ from anlage.session.draft import Working
 from anlage.session.standing import Standing
 from anlage.store import Draft, Entry, Revision, Saver, WorksFile, create_works, open_works
 
-FIRST_NUMBER = "WPS-001"
+FIRST_NUMBER, FIRST_RECORD = "WPS-001", "PQR-001"
 
 
 class OpenWorks:
@@ -60,7 +61,7 @@ class OpenWorks:
         return tuple(entry for entry in self._file.entries() if entry.kind == kind)
 
     def read(self, document_id: str) -> tuple[Working, tuple[Notice, ...]]:
-        """Return a procedure's draft, and what had to be mended in it.
+        """Return the draft of a procedure or record, and what had to be mended in it.
 
         Raises
         ------
@@ -68,8 +69,10 @@ class OpenWorks:
         FormatError : what is saved is no procedure, or one of a newer version
         """
         draft = self._file.draft(document_id)
-        wps, notices = read_mending(draft.body, WPS)
-        return Working(wps, MappingProxyType(dict(draft.pending))), notices
+        is_record = any(entry.id == document_id for entry in self.entries(PQR.format))
+        kind: DocumentKind[Any] = PQR if is_record else WPS
+        value, notices = read_mending(draft.body, kind)
+        return Working(value, MappingProxyType(dict(draft.pending))), notices
 
     def records(self) -> tuple[tuple[str, Pqr], ...]:
         """Return the records with their ids, oldest first; one that cannot be read is left out."""
@@ -161,7 +164,13 @@ def new_wps(entries: Iterable[Entry]) -> Wps:
     return with_(Wps(), header=Header(number=next_number([entry.number for entry in entries])))
 
 
-def next_number(taken: Iterable[str]) -> str:
+def new_pqr(entries: Iterable[Entry]) -> Pqr:
+    """Return a new record under the next free number."""
+    number = next_number([entry.number for entry in entries], first=FIRST_RECORD)
+    return with_(Pqr(), header=Header(number=number))
+
+
+def next_number(taken: Iterable[str], *, first: str = FIRST_NUMBER) -> str:
     """Return the next free number after the last one taken, counted up in its own style.
 
     Examples
@@ -171,7 +180,7 @@ def next_number(taken: Iterable[str]) -> str:
     """
     names = [name for name in taken if re.search(r"\d", name)]
     if not names:
-        return FIRST_NUMBER
+        return first
     candidate = names[-1]
     while candidate in names:
         *_, last = re.finditer(r"\d+", candidate)

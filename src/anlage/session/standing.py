@@ -18,3 +18,9 @@ class Standing:
         if self.is_issued:
             return f"revision {self.revision}, issued {self.issued_at[:10]} by {self.author}"
         return f"draft after revision {self.revision}, not issued" if self.revision else "draft, not issued"
+
+    def badge(self) -> str:
+        """Return the state in the fewest words."""
+        if self.is_issued:
+            return f"revision {self.revision}"
+        return f"draft after {self.revision}" if self.revision else "draft"

@@ -5,8 +5,10 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QAction
-from PySide6.QtWidgets import QToolButton
+from PySide6.QtWidgets import QMenu, QToolButton
 
+from anlage.core.procedure import WPS
+from anlage.core.record import PQR
 from anlage.session.fields import applies, fields
 from anlage.ui.shell import PLACES
 
@@ -30,14 +32,15 @@ def install(bench: "Workbench") -> dict[str, QAction]:
     rows: list[tuple[str, str, str, Callable[[], object]]] = [
         ("find", "Find anything", "Ctrl+K", bench.find),
         ("new", "New procedure", "Ctrl+N", bench.new_document),
+        ("new_record", "New record", "Ctrl+Shift+R", bench.new_record),
         ("duplicate", "Duplicate procedure", "Ctrl+Shift+D", bench.duplicate_document),
         ("delete", "Put procedure away", "Ctrl+Backspace", bench.delete_document),
         ("restore", "Bring the procedure back that was put away", "Ctrl+Shift+Backspace", bench.restore_document),
         ("job", "The job: number, code, metals, ranges", "Ctrl+J", bench.open_job),
         ("undo", "Undo", "Ctrl+Z", bench.step_back),
         ("redo", "Redo", "Ctrl+Shift+Z", bench.step_forth),
-        ("units", "Switch units", "Ctrl+U", bench.switch_units),
-        ("theme", "Switch light and dark", "Ctrl+T", bench.switch_theme),
+        ("units", "Switch units", "Ctrl+U", shell.reader.switch_units),
+        ("theme", "Switch light and dark", "Ctrl+T", shell.reader.switch_theme),
         ("open", "Open works file…", "Ctrl+O", bench.ask_for_file),
         ("create", "New works file…", "Ctrl+Shift+N", bench.ask_for_new_file),
         ("demo", "Open the demo", "", bench.open_demo),
@@ -46,7 +49,7 @@ def install(bench: "Workbench") -> dict[str, QAction]:
         ("remove_pass", "Remove the pass", "Ctrl+Del", _in_passes(bench, "remove_pass")),
         ("pass_up", "Move the pass up", "Alt+Up", _in_passes(bench, "move_pass", -1)),
         ("pass_down", "Move the pass down", "Alt+Down", _in_passes(bench, "move_pass", 1)),
-        ("add_deposit", "Add a deposit", "Ctrl+Shift+Return", _in_passes(bench, "add_deposit")),
+        ("add_deposit", "Add a deposit", "Ctrl+Shift+Return", bench.add_deposit),
         ("remove_deposit", "Remove the deposit", "", _in_passes(bench, "remove_deposit")),
         ("stopwatch", "Travel speed by stopwatch", "F8", _in_passes(bench, "open_stopwatch")),
         ("issue", "Issue revision", "", _on_sheet(bench, "issue")),
@@ -69,7 +72,7 @@ def install(bench: "Workbench") -> dict[str, QAction]:
     band.documents.setAccessibleName("Procedures of this works file")
     band.documents.setToolTip("Procedures of this works file")
     band.documents.clicked.connect(
-        lambda: bench.documents_menu().popup(band.documents.mapToGlobal(band.documents.rect().bottomLeft()))
+        lambda: documents_menu(bench).popup(band.documents.mapToGlobal(band.documents.rect().bottomLeft()))
     )
     return found
 
@@ -96,6 +99,18 @@ def _in_passes(bench: "Workbench", name: str, *arguments: int) -> Callable[[], N
     return do
 
 
+def documents_menu(bench: "Workbench") -> QMenu:
+    """Return the procedures and records of the open works file as a menu."""
+    menu = QMenu(bench.shell)
+    for kind in (WPS.format, PQR.format):
+        for entry in bench.works.entries(kind) if bench.works else ():
+            menu.addAction(f"{entry.number}   {entry.title}".strip(), partial(bench.open_document, entry.id))
+    menu.addSeparator()
+    for name in ("new", "new_record", "duplicate", "open"):
+        menu.addAction(bench.actions[name])
+    return menu
+
+
 def _on_sheet(bench: "Workbench", name: str) -> Callable[[], None]:
     """Return a command of the Sheet place, which opens first."""
 
@@ -116,10 +131,9 @@ def entries(bench: "Workbench") -> "list[Entry]":
         for action in bench.shell.commands
         if action.isEnabled() and action is not bench.actions["find"]
     ]
-    procedures = bench.works.entries() if bench.works else ()
-    found += [
-        Entry(f"{e.number} {e.title}".strip(), "procedure", partial(bench.open_document, e.id)) for e in procedures
-    ]
+    for kind, word in ((WPS.format, "procedure"), (PQR.format, "record")):
+        own = bench.works.entries(kind) if bench.works else ()
+        found += [Entry(f"{e.number} {e.title}".strip(), word, partial(bench.open_document, e.id)) for e in own]
     found += [Entry(name, "works file", partial(bench.open_named, name)) for name in bench.settings.recent[1:]]
     if bench.document is not None:
         wps = bench.document.wps

@@ -154,6 +154,9 @@ class ListBox(QComboBox):
     def __init__(self, reader: Reader, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.reader = reader
+        # As wide as its room: a long choice must not push a form apart.
+        self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.setMinimumContentsLength(7)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)

@@ -39,3 +39,11 @@ class Reader(QObject):
         if theme != self.look.theme:
             self.look = Look.of(theme)
             self.look_changed.emit()
+
+    def switch_units(self) -> None:
+        """Read in the other unit system."""
+        self.use_units("us" if self.system == "si" else "si")
+
+    def switch_theme(self) -> None:
+        """Draw in the other theme."""
+        self.use_theme("dark" if self.look.theme == "light" else "light")

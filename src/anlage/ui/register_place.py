@@ -201,9 +201,8 @@ class RegisterPlace(QWidget):
         self._open(item.data(ROW_ROLE).id)
 
     def _open(self, document_id: str) -> None:
-        """Open a procedure; a record is only shown here, its place comes with entering records."""
-        row = next((row for row in self.rows if row.id == document_id), None)
-        if row is not None and row.kind == "wps":
+        """Open a procedure or a record."""
+        if any(row.id == document_id for row in self.rows):
             self.opened.emit(document_id)
 
 

@@ -46,6 +46,7 @@ PLACES = (
     PlaceSign("joint", "Joint", "Alt+J", "What shape, how much metal?"),
     PlaceSign("passes", "Passes", "Alt+P", "What is laid, in what order, with what energy?"),
     PlaceSign("ranges", "Ranges", "Alt+R", "Is it allowed, by which record and clause?"),
+    PlaceSign("proof", "Proof", "Alt+O", "What was welded on the coupon, and what does it buy?"),
     PlaceSign("sheet", "Sheet", "Alt+S", "What goes on the floor?"),
 )
 

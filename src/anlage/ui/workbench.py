@@ -7,18 +7,19 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer, Signal
-from PySide6.QtWidgets import QApplication, QMenu, QWidget
+from PySide6.QtWidgets import QApplication, QWidget
 
 from anlage.core.document import with_at
 from anlage.core.errors import AnlageError
+from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice
 from anlage.session.draft import Working
-from anlage.session.open_works import OpenWorks, new_wps, next_number, number_clash
+from anlage.session.open_works import OpenWorks, new_pqr, new_wps, next_number, number_clash
 from anlage.session.settings import Settings
 from anlage.ui.commands import entries, install
 from anlage.ui.document import Document
-from anlage.ui.joint_place import JointPlace
 from anlage.ui.passes_place import PassesPlace
+from anlage.ui.place_making import make_place, make_register
 from anlage.ui.shell import PLACES, PLACES_PX, Shell
 from anlage.ui.welcome import Welcome
 
@@ -27,12 +28,9 @@ if TYPE_CHECKING:
     from anlage.session.register import Row
     from anlage.ui.job_panel import JobPanel
     from anlage.ui.palette import Palette
+    from anlage.ui.place_making import Place
     from anlage.ui.proof_strip import ProofStrip
-    from anlage.ui.ranges_place import RangesPlace
     from anlage.ui.register_place import RegisterPlace
-    from anlage.ui.sheet_place import SheetPlace
-
-    Place = JointPlace | PassesPlace | RangesPlace | SheetPlace | RegisterPlace
 
 
 FIRST_PLACE = "joint"
@@ -66,6 +64,7 @@ class Workbench(QObject):
         self.place = settings.place if settings.place in {place.id for place in PLACES} else FIRST_PLACE
         self.job: JobPanel | None = None
         self.register: RegisterPlace | None = None
+        self.last_procedure = ""  # to come back to from a record
         self.deleted = ""  # the procedure put away last, to bring back
         self.palette: Palette | None = None
         self.welcome = Welcome(self)
@@ -76,8 +75,8 @@ class Workbench(QObject):
         self.actions = install(self)
         self.judge: Judge | None = None
         self.strip: ProofStrip | None = None
-        self._judging = QTimer(self, interval=0, singleShot=True)  # once a turn of the event loop, however many edits
-        self._judging.timeout.connect(self._judge_now)
+        self.judging = QTimer(self, interval=0, singleShot=True)  # once a turn of the event loop, however many edits
+        self.judging.timeout.connect(self._judge_now)
         self._show_band()
 
     def say(self, text: str) -> None:
@@ -156,16 +155,22 @@ class Workbench(QObject):
                 return
             self._take_in(document_id, working, notices)
         self.document = self.documents[document_id]
+        if isinstance(self.document.working.value, Pqr):
+            self.place = "proof" if self.place != "register" else self.place
+        else:
+            self.last_procedure = document_id
+            self.place = self.place if self.place != "proof" else FIRST_PLACE
         self._put_job_away()
         self._show_band()
         self.go(self.place)
-        self._judging.start()
+        self.judging.start()
 
     def _take_in(self, document_id: str, working: Working, notices: tuple[Notice, ...]) -> None:
         assert self.works is not None
         works = self.works
         document = Document(working, self.shell.reader, document_id=document_id, can_write=works.can_write)
-        document.number_fault = lambda number: number_clash(number, document_id, works.entries())
+        kind = working.value.format
+        document.number_fault = lambda number: number_clash(number, document_id, works.entries(kind))
         document.changed.connect(partial(self._on_changed, document))
         document.undo_stack.indexChanged.connect(self._show_band)
         self.documents[document_id] = document
@@ -177,14 +182,23 @@ class Workbench(QObject):
         assert self.works is not None
         assert isinstance(after, Working)
         self.works.save(document.document_id, after)
+        if isinstance(after.value, Pqr):
+            self.judge = None  # what it proves is worked out anew when a procedure is judged next
         self._show_band()
-        self._judging.start()
+        self.judging.start()
 
     def _judge_now(self) -> None:
         """Show in the strip how the open procedure stands."""
         if self.works is None or self.document is None:
             return
+        if isinstance(self.document.working.value, Pqr):
+            self.shell.band.state.setText(f"record, {self.document.working.value.state}")
+            if self.strip is not None:
+                self.strip.show_proof(None)
+            self.shell.places.show_verdicts({})
+            return
         if self.judge is None:
+            self.works.flush()
             from anlage.session.judging import Judge  # rules and catalogue: after the procedure can be edited
 
             self.judge = Judge(self.works.records())
@@ -196,7 +210,8 @@ class Workbench(QObject):
             self.strip = ProofStrip(self.shell.reader)
             self.strip.asked.connect(partial(self.go, "ranges"))
             self.shell.band.proof_row.addWidget(self.strip)
-        self.shell.band.state.setText(self._state_words())
+        standing = self.works.standing(self.document.document_id, self.document.working)
+        self.shell.band.state.setText(standing.badge())
         proof = self.judge.proof(self.document.wps)
         self.strip.show_proof(proof)
         self.shell.places.show_verdicts(verdicts_by_place(self.document.wps, proof))
@@ -216,8 +231,9 @@ class Workbench(QObject):
         """Make a copy of the open procedure under the next free number."""
         if self.works is None or self.document is None or not self.works.can_write:
             return
-        number = next_number([entry.number for entry in self.works.entries()])
-        self.open_document(self.works.add(with_at(self.document.wps, "header/number", number)))
+        value = self.document.working.value
+        number = next_number([entry.number for entry in self.works.entries(value.format)])
+        self.open_document(self.works.add(with_at(value, "header/number", number), value.format))
 
     def delete_document(self) -> None:
         """Put the open procedure away; it can be brought back."""
@@ -244,7 +260,9 @@ class Workbench(QObject):
     # Places ----------------------------------------------------------------------------------
 
     def go(self, place: str) -> None:
-        """Show a place of the open procedure."""
+        """Show a place of the open procedure; Proof is that of a record."""
+        if self.document is not None and self._turned(place):
+            return
         self.place = place
         if self.document is None:
             self.shell.stack.setCurrentWidget(self.welcome)
@@ -256,29 +274,65 @@ class Workbench(QObject):
             self.register.refresh()
         widget.begin()
 
+    def _turned(self, place: str) -> bool:
+        """Open the document that a place is about when another kind is open; return whether one was opened."""
+        assert self.document is not None
+        is_record = isinstance(self.document.working.value, Pqr)
+        if place == "proof" and not is_record:
+            assert self.works is not None
+            records = self.works.entries(PQR.format)
+            wanted = next((entry.id for entry in records if entry.number in self._supports()), "")
+            if wanted or records:
+                self.place = "proof"
+                self.open_document(wanted or records[0].id)
+            elif self.works.can_write:
+                self.new_record()
+            return True
+        if is_record and place not in ("proof", "register"):
+            assert self.works is not None
+            entries = self.works.entries()
+            known = {entry.id for entry in entries}
+            back = self.last_procedure if self.last_procedure in known else next(iter(known), "")
+            self.place = place
+            if back:
+                self.open_document(back)
+            else:
+                self.new_document()
+            return True
+        return False
+
+    def _supports(self) -> set[str]:
+        """Return the numbers of the records that the open procedure rests on, or is judged by."""
+        if self.judge is None or self.document is None:
+            return set()
+        judgement = self.judge.proof(self.document.wps).judgement
+        return {record for rung in judgement.rungs for record in rung.records} if judgement else set()
+
+    def new_record(self) -> None:
+        """Make a new record under the next free number."""
+        if self.works is None or not self.works.can_write:
+            self.say("Open a works file that can be written first.")
+            return
+        self.place = "proof"
+        pqr = new_pqr(self.works.entries(PQR.format))
+        self.open_document(self.works.add(pqr, PQR.format))
+
     def _register(self) -> "RegisterPlace":
         """Return the Register, made when it is first shown; it is that of the works file, not of a procedure."""
         if self.register is None:
-            from anlage.ui.register_place import RegisterPlace  # when first asked for
-
-            commands = (
-                ("New", "New procedure (Ctrl+N)", self.new_document),
-                ("Duplicate", "Duplicate the chosen procedure", partial(self._with_chosen, self.duplicate_document)),
-                ("Put away", "Put the chosen procedure away", partial(self._with_chosen, self.delete_document)),
-            )
-            self.register = RegisterPlace(self.shell.reader, self._rows, commands)
-            self.register.opened.connect(self._on_opened)
+            self.register = make_register(self)
             self.shell.stack.addWidget(self.register)
         return self.register
 
-    def _with_chosen(self, do: Callable[[], None]) -> None:
+    def with_chosen(self, do: Callable[[], None]) -> None:
         """Do something with the procedure that is chosen in the Register."""
         assert self.register is not None
         self.open_document(self.register.presenter.chosen_id)
         do()
         self.register.refresh()
 
-    def _rows(self) -> "tuple[Row, ...]":
+    def rows(self) -> "tuple[Row, ...]":
+        """Return every document of the works file as the Register shows it."""
         from anlage.session.judging import Judge
         from anlage.session.register import rows
 
@@ -288,7 +342,8 @@ class Workbench(QObject):
         self.judge = self.judge or Judge(self.works.records())
         return rows(self.works, self.judge, self.shell.reader.system)
 
-    def _on_opened(self, document_id: str) -> None:
+    def open_at_first_place(self, document_id: str) -> None:
+        """Open a document from the Register: a procedure at its joint, a record at Proof."""
         self.place = FIRST_PLACE
         self.open_document(document_id)
 
@@ -299,44 +354,12 @@ class Workbench(QObject):
             return self._register()
         made = self.places[self.document.document_id]
         if self.place not in made:
-            made[self.place] = place = self._make_place(self.document)
+            made[self.place] = place = make_place(self, self.document)
             self.shell.stack.addWidget(place)
         return made[self.place]
 
-    def _make_place(self, document: Document) -> "Place":
-        if self.place == "joint":
-            return JointPlace(document)
-        if self.place == "passes":
-            return PassesPlace(document, self.clocks.seconds)
-        place = self._make_ranges(document) if self.place == "ranges" else self._make_sheet(document)
-        if self.judge is not None:
-            place.show_proof(self.judge.proof(document.wps))
-        return place
-
-    def _make_ranges(self, document: Document) -> "RangesPlace":
-        from anlage.ui.ranges_place import RangesPlace  # with the rules: after the procedure can be edited
-
-        place = RangesPlace(document)
-        place.field_asked.connect(self.go_to)
-        return place
-
-    def _make_sheet(self, document: Document) -> "SheetPlace":
-        from anlage.ui.sheet_place import Office, SheetPlace  # when first asked for
-
-        assert self.works is not None
-        works, own = self.works, document.document_id
-
-        def issue(author: str) -> None:
-            works.issue(own, document.working, author=author)
-
-        settings = self.settings
-        office = Office(lambda: works.standing(own, document.working), issue, settings.author, settings.paper)
-        place = SheetPlace(document, office)
-        place.issued.connect(self._judging.start)
-        place.kept.connect(self._on_kept)
-        return place
-
-    def _on_kept(self, author: str, paper: str) -> None:
+    def keep(self, author: str, paper: str) -> None:
+        """Remember the person's name and the paper of sheets."""
         self.settings = replace(self.settings, author=author, paper=paper)
 
     def passes(self) -> PassesPlace | None:
@@ -347,6 +370,10 @@ class Workbench(QObject):
     def go_to(self, path: str) -> None:
         """Put the keyboard on the field of a leaf, wherever it is."""
         if self.document is None:
+            return
+        if isinstance(self.document.working.value, Pqr):
+            self.go("proof")
+            self.current_place().go_to(path)
             return
         from anlage.ui.homes import home_of  # with the ladder: after the procedure can be edited
 
@@ -363,6 +390,9 @@ class Workbench(QObject):
     def open_job(self) -> None:
         """Show the data of the job under the number, or put them away."""
         if self.document is None:
+            return
+        if isinstance(self.document.working.value, Pqr):
+            self.go_to("header/number")  # the form of a record has it all
             return
         if self.job is not None:
             self._put_job_away()
@@ -386,6 +416,14 @@ class Workbench(QObject):
             if self.document is not None:
                 self.current_place().setFocus()
 
+    def add_deposit(self) -> None:
+        """Add a deposit to what is open: to the record at Proof, else to the procedure at Passes."""
+        if self.document is None:
+            return
+        if not isinstance(self.document.working.value, Pqr):
+            self.go("passes")
+        self.current_place().add_deposit()
+
     def find(self) -> None:
         """Open the search palette over everything that can be done now."""
         if self.palette is None:
@@ -395,17 +433,6 @@ class Workbench(QObject):
         self.palette.ask(entries(self))
 
     # The band --------------------------------------------------------------------------------
-
-    def documents_menu(self) -> QMenu:
-        """Return the procedures of the open works file as a menu."""
-        menu = QMenu(self.shell)
-        for entry in self.works.entries() if self.works else ():
-            text = f"{entry.number}   {entry.title}".strip()
-            menu.addAction(text, partial(self.open_document, entry.id))
-        menu.addSeparator()
-        for name in ("new", "duplicate", "open"):
-            menu.addAction(self.actions[name])
-        return menu
 
     def _show_band(self) -> None:
         band, document = self.shell.band, self.document
@@ -424,14 +451,6 @@ class Workbench(QObject):
         title = f"{header.number} – " if header and header.number else ""
         self.shell.setWindowTitle(f"{title}Anlage")
 
-    def _state_words(self) -> str:
-        if self.works is None or self.document is None:
-            return ""
-        standing = self.works.standing(self.document.document_id, self.document.working)
-        if standing.is_issued:
-            return f"revision {standing.revision}"
-        return f"draft after {standing.revision}" if standing.revision else "draft"
-
     def step_back(self) -> None:
         """Undo the last step of the open procedure."""
         if self.document is not None:
@@ -443,14 +462,6 @@ class Workbench(QObject):
             self.document.undo_stack.redo()
 
     # Reading and closing ---------------------------------------------------------------------
-
-    def switch_units(self) -> None:
-        """Read in the other unit system."""
-        self.shell.reader.use_units("us" if self.shell.reader.system == "si" else "si")
-
-    def switch_theme(self) -> None:
-        """Draw in the other theme."""
-        self.shell.reader.use_theme("dark" if self.shell.reader.look.theme == "light" else "light")
 
     def flush(self) -> None:
         """Save everything that waits, now."""

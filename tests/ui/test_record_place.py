@@ -1,0 +1,140 @@
+"""The Proof place: a record entered by hand from a coupon, what it buys, and the procedure that it carries."""
+
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from anlage.core.record import Recorded
+
+
+def type_into(person, path, text):
+    field = person.place.fields[path]
+    field.setFocus()
+    person.fill(text)
+
+
+def choose(person, path, token):
+    field = person.place.fields[path]
+    field.activated.emit(field.findData(token))
+
+
+@pytest.fixture
+def proof(demo):
+    demo.press("Alt+O")
+    return demo
+
+
+def bought(person):
+    QApplication.processEvents()
+    return {row.title: row.text.replace("\u2009", " ") for row in person.place.buys.rows}
+
+
+def test_proof_opens_the_record_that_carries_the_procedure_and_joint_leads_back(proof):
+    assert proof.document.working.value.header.number == "OST-R-01"
+    assert proof.bench.place == "proof"
+    assert proof.shell.band.number.text() == "OST-R-01"
+    proof.press("Alt+J")
+    assert (proof.wps.header.number, proof.bench.place) == ("OST-W-01", "joint")
+
+
+def test_what_a_record_buys_follows_every_key(proof):
+    assert bought(proof)["Base metal thickness"] == "5..32 mm"
+    type_into(proof, "joint/thickness_mm", "12")
+    assert "deposits add up to 16 mm" in proof.place.buys.why
+    type_into(proof, "deposits/d2/thickness_mm", "6.5")
+    assert bought(proof)["Base metal thickness"] == "5..24 mm"
+    assert bought(proof)["Deposit thickness, SMAW"] == "0..13 mm"
+    proof.press("Ctrl+Z", "Ctrl+Z")
+    assert bought(proof)["Base metal thickness"] == "5..32 mm"
+
+
+def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
+    demo.bench.open_document(demo.bench.works.entries()[1].id)
+    QApplication.processEvents()
+    demo.press("Ctrl+Shift+R")
+    assert demo.document.working.value.header.number == "OST-R-03"
+    assert demo.place.buys.why == "State the code: without it nothing is worked out."
+    choose(demo, "header/code", "asme-ix")
+    choose(demo, "header/weld", "groove")
+    choose(demo, "toughness_tested", "no")
+    type_into(demo, "metals/one/name", "A106-B")
+    choose(demo, "joint/kind", "single-v")
+    for path, text in (("joint/thickness_mm", "7.5"), ("preheat_least_c", "22"), ("technique/position", "6G")):
+        type_into(demo, path, text)
+    choose(demo, "pwht/kind", "none")
+    for process, filler, thickness, gas in (("GTAW", "ER70S-2", "3", "Ar"), ("SMAW", "E7018", "4.5", "")):
+        demo.click(demo.place.add)
+        own = f"deposits/{demo.document.working.value.deposits[-1].id}"
+        choose(demo, f"{own}/process", process)
+        for leaf, text in (
+            ("filler", filler),
+            ("thickness_mm", thickness),
+            ("shielding_gas", gas),
+            ("max_pass_thickness_mm", "2.5"),
+        ):
+            type_into(demo, f"{own}/{leaf}", text)
+        choose(demo, f"{own}/operation", "manual")
+        for leaf in ("backing_gas", "trailing_gas"):
+            type_into(demo, f"{own}/{leaf}", "none")
+    assert demo.place.buys.why == "The record is open: what stands here it proves once it is accepted."
+    choose(demo, "state", "accepted")
+    assert bought(demo)["Base metal thickness"] == "1.5..15 mm"
+    demo.press("Alt+R")
+    QApplication.processEvents()
+    assert demo.wps.header.number == "OST-W-02"
+    assert [text for _, text in demo.bench.strip.parts()] == ["47 inside", "1 unproven"]
+    demo.document.type_text("technique/peening", "none")
+    QApplication.processEvents()
+    assert demo.place.supports.text() == "GTAW rests on OST-R-03; SMAW rests on OST-R-03."
+
+
+def test_recorded_values_are_typed_number_by_number(proof):
+    for part, text in (("least", "90"), ("most", "150")):
+        type_into(proof, f"deposits/d1/current_a/{part}", text)
+    assert proof.document.working.value.deposits[0].current_a == Recorded(least=90, mean=112, most=150)
+    type_into(proof, "deposits/d1/current_a/mean", "200")
+    assert proof.place.fields["deposits/d1/current_a/mean"].property("mark") == "pending"
+    assert "not in order" in proof.place.fields["deposits/d1/current_a/mean"].toolTip()
+
+
+def test_a_deposit_comes_and_goes_with_its_card(proof):
+    proof.click(proof.place.add)
+    own = proof.document.working.value.deposits[-1].id
+    assert own in proof.place.cards
+    proof.place.remove_deposit(own)
+    assert own not in proof.place.cards
+    proof.press("Ctrl+Z")
+    assert own in proof.place.cards
+
+
+def test_half_typed_text_of_a_record_survives_closing(proof, open_person):
+    type_into(proof, "preheat_least_c", "about 85")
+    own = proof.document.document_id
+    path = proof.bench.works.path
+    proof.shell.close()
+    again = open_person(path)
+    again.bench.open_document(own)
+    assert again.place.fields["preheat_least_c"].text() == "about 85"
+
+
+def test_job_data_passes_and_sheet_are_those_of_the_procedure_behind_the_record(proof):
+    proof.press("Ctrl+J")
+    assert proof.focus() is proof.place.fields["header/number"]
+    proof.press("Alt+S")
+    assert (proof.wps.header.number, proof.bench.place) == ("OST-W-01", "sheet")
+    proof.press("Alt+O")
+    proof.press("Ctrl+Shift+D")
+    assert proof.document.working.value.header.number == "OST-R-03"
+
+
+def test_without_any_record_proof_makes_one(person):
+    person.press("Alt+O")
+    assert person.document.working.value.header.number == "PQR-001"
+    person.press("Alt+P")
+    assert person.wps.header.number == "WPS-001"
+
+
+def test_every_field_of_a_record_can_be_found(proof):
+    proof.find("laboratory")
+    assert proof.focus() is proof.place.fields["laboratory"]
+    proof.find("ost-w-02")
+    assert proof.wps.header.number == "OST-W-02"
