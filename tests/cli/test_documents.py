@@ -200,6 +200,16 @@ def test_a_broken_document_changes_nothing(capsys, works, tmp_path, content, lin
     assert works.read_bytes() == before
 
 
+def test_a_huge_document_is_refused_before_it_is_read(capsys, works, tmp_path):
+    huge = tmp_path / "huge.json"
+    with huge.open("wb") as file:
+        file.truncate(10_000_000_000)  # a hole: it takes no room, and reading it would
+    before = works.read_bytes()
+    for words in (("check", str(huge)), ("import", str(huge), "--into", str(works))):
+        assert refusal(capsys, *words) == "huge.json: 10000000000 bytes are no document; take another file"
+    assert works.read_bytes() == before
+
+
 def test_names_that_are_not_there_are_told(capsys, works, tmp_path):
     name = works.name
     assert refusal(capsys, "check", f"{works}#OST-W-99").startswith(f"{name}: no OST-W-99; take ")

@@ -127,7 +127,7 @@ def test_by_mouse(person, open_person, tmp_path):
 
 RECORD = {
     "Code": "a", "Impact results": "t", "Base metal": "A516-70", "Product": "pl", "Thickness": "16",
-    "Preheat, least measured": "85", "Interpass, most measured": "230", "Heat treatment": "none", "Position": "1G",
+    "Preheat measured": "85", "Interpass measured": "230", "Heat treatment": "none", "Position": "1G",
     "Progression": "n", "Passes a side": "m", "Bead": "s",
 }  # fmt: skip
 PROCEDURE = {

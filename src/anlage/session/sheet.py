@@ -111,22 +111,23 @@ def _joint(flow: Flow, wps: Wps) -> None:
 
         picture = fitted(make, *PICTURE_MM)
         flow.picture(picture, x_mm=MARGIN_MM)
-        _beside(flow, wps)
-        flow.skip(max((picture.high[1] - picture.low[1]) * picture.scale, 40.0) + 3.0)
+        beside_mm = _beside(flow, wps)
+        flow.skip(max((picture.high[1] - picture.low[1]) * picture.scale, beside_mm) + 3.0)
     stated = ("root_opening_mm", "root_face_mm", "groove_angle_deg", "reinforcement_mm")
     rows = [(field_of(f"joint/{name}").label, _toleranced(wps, name)) for name in stated if getattr(wps.joint, name)]
     thick = [("Thickness", _said(wps, "joint/thickness_mm")), ("Outside diameter", _said(wps, "joint/od_mm"))]
     flow.pairs([*thick, *rows])
 
 
-def _beside(flow: Flow, wps: Wps) -> None:
-    """Set the figures of the joint to the right of its section."""
+def _beside(flow: Flow, wps: Wps) -> float:
+    """Set the figures of the joint to the right of its section; return how far down they reach [mm]."""
     x, y = MARGIN_MM + PICTURE_MM[0] + 10, flow.y - 4.0
     for figure in joint_figures(wps, "si"):
         for text, role in ((figure.name, "print_muted"), (figure.text, "print")):
             flow.put(Text(role=role, at=(x, y), text=text, height_mm=2.3, anchor="start"))
             y -= 4.8
         y -= 1.6
+    return flow.y - y
 
 
 def _toleranced(wps: Wps, name: str) -> str:

@@ -48,6 +48,8 @@ class LeafField(QLineEdit):
         """Show what the document says, unless it is just being typed here."""
         if not self._typing and self.text() != (text := self.document.text(self.path)):
             self.setText(text)
+            if not self.field.kind and not self.hasFocus():
+                self.setCursorPosition(0)  # a long text shows its beginning
         self._mark()
 
     def begin(self, text: str = "") -> None:

@@ -10,7 +10,7 @@ from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit, field_for
 from anlage.ui.icons import icon
 from anlage.ui.look import font
 
-WIDTH_PX = 580
+WIDTH_PX = 660
 # Lines of the panel: one wide leaf, or two that belong together.
 LINES = (
     ("header/number",), ("header/title",), ("header/application",), ("header/code", "header/units"),

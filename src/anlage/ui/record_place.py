@@ -27,6 +27,7 @@ from anlage.ui.look import PX_PER_MM, font
 from anlage.ui.painter import Placed, paint
 
 LADDER_PX, ROW_PX, NAME_PX = 392, 36, 172
+LEAST_LADDER_PX = 300
 # Lines of the form: leaves that belong together.
 LINES = (
     ("header/number", "state"), ("header/title",), ("header/code", "header/units"), ("header/weld", "toughness_tested"),
@@ -74,12 +75,14 @@ class RecordPlace(QWidget):
         buys = QScrollArea()
         buys.setWidget(self.buys)
         buys.setWidgetResizable(True)
-        buys.setFixedWidth(LADDER_PX)
+        buys.setMinimumWidth(LEAST_LADDER_PX)
+        buys.setMaximumWidth(LADDER_PX)
+        buys.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(16, 12, 16, 12)
         layout.setSpacing(16)
-        layout.addWidget(scroll, 1)
-        layout.addWidget(buys)
+        layout.addWidget(scroll, 9)
+        layout.addWidget(buys, 5)
         document.changed.connect(self.refresh)
         document.reader.units_changed.connect(self.buys.refresh)
         self.refresh()
@@ -198,7 +201,7 @@ class BoughtLadder(QWidget):
         self.update()
 
     def sizeHint(self) -> QSize:
-        return QSize(LADDER_PX - 20, ROW_PX * (len(self.rows) + 2))
+        return QSize(LEAST_LADDER_PX - 20, ROW_PX * (len(self.rows) + 2))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter, look = QPainter(self), self.document.reader.look
@@ -221,15 +224,15 @@ class BoughtLadder(QWidget):
         painter.setPen(look.colour["ink"])
         painter.setFont(font())
         centred = int(Qt.AlignmentFlag.AlignVCenter)
-        name = QRect(rect.left() + 12, rect.top(), NAME_PX, rect.height())
+        name = QRect(rect.left() + 12, rect.top(), min(NAME_PX, rect.width() // 2), rect.height())
         shown = painter.fontMetrics().elidedText(row.title, Qt.TextElideMode.ElideRight, name.width())
         painter.drawText(name, centred, shown)
         room = QRect(name.right() + 8, rect.top(), rect.width() - name.right() - 20, rect.height())
-        picture = rung(None, row.sure, row.possible, room.width() * 0.4 / PX_PER_MM)
+        picture = rung(None, row.sure, row.possible, room.width() * 0.3 / PX_PER_MM)
         if picture is not None:
             corner = QPointF(room.left(), room.center().y() + picture.high[1] * PX_PER_MM / 2 + 5)
             paint(Placed(picture, corner, PX_PER_MM), painter, look)
-            room.setLeft(round(room.left() + room.width() * 0.4 + 8))
+            room.setLeft(round(room.left() + room.width() * 0.3 + 8))
         painter.setPen(look.colour["unproven" if row.is_unproven else "ink"])
         painter.setFont(font("note"))
         text = painter.fontMetrics().elidedText(row.text, Qt.TextElideMode.ElideRight, room.width())
