@@ -1,5 +1,7 @@
 """The Proof place: a record entered by hand from a coupon, what it buys, and the procedure that it carries."""
 
+from dataclasses import asdict
+
 import pytest
 from PySide6.QtWidgets import QApplication
 
@@ -114,6 +116,24 @@ def test_half_typed_text_of_a_record_survives_closing(proof, open_person):
     again = open_person(path)
     again.bench.open_document(own)
     assert again.place.fields["preheat_least_c"].text() == "about 85"
+
+
+def test_the_window_opens_again_at_the_record_that_was_open(proof, open_person):
+    path = proof.bench.works.path
+    proof.shell.close()
+    again = open_person(path, **asdict(proof.kept[-1]))
+    assert again.document.working.value.header.number == "OST-R-01"
+    assert again.bench.place == "proof"
+
+
+def test_a_record_put_away_proves_nothing_until_it_is_brought_back(proof):
+    proof.press("Ctrl+Backspace")
+    QApplication.processEvents()
+    assert proof.wps.header.number == "OST-W-01"
+    assert [text for _, text in proof.bench.strip.parts()] != ["48 inside"]
+    proof.press("Ctrl+Shift+Backspace", "Alt+J")
+    QApplication.processEvents()
+    assert [text for _, text in proof.bench.strip.parts()] == ["48 inside"]
 
 
 def test_job_data_passes_and_sheet_are_those_of_the_procedure_behind_the_record(proof):

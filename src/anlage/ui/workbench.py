@@ -99,7 +99,8 @@ class Workbench(QObject):
             who = f"{works.held_by} writes" if works.held_by else "another window writes"
             self.say(f"{path.name} is open for reading only: {who} in it.")
         entries = works.entries()
-        wanted = next((entry.id for entry in entries if entry.id == document_id), entries[0].id if entries else "")
+        known = {entry.id for entry in (*entries, *works.entries(PQR.format))}
+        wanted = document_id if document_id in known else entries[0].id if entries else ""
         if wanted:
             self.open_document(wanted)
         elif works.can_write:
@@ -241,7 +242,7 @@ class Workbench(QObject):
             return
         gone = self.document
         self.works.delete(gone.document_id)
-        self.deleted = gone.document_id
+        self.deleted, self.judge = gone.document_id, None
         entries = self.works.entries()
         if entries:
             self.open_document(entries[0].id)
@@ -253,6 +254,7 @@ class Workbench(QObject):
         """Bring back the procedure that was put away last."""
         if self.works is not None and self.deleted:
             self.works.restore(self.deleted)
+            self.judge = None
             self.open_document(self.deleted)
             self.deleted = ""
             self.say("")
