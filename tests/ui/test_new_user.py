@@ -31,6 +31,19 @@ WANTED = {
 }  # fmt: skip
 
 
+SETTINGS = (("95..115", "10..12", "60..80 mm/min"), ("110..130", "22..25", "90..130 mm/min"))
+SCREENS = [
+    {"width": 1280, "height": 800, "theme": "light", "units": "si"},
+    {"width": 1024, "height": 700, "theme": "dark", "units": "us"},
+]
+
+
+@pytest.fixture(params=SCREENS, ids=lambda each: f"{each['width']}-{each['theme']}-{each['units']}")
+def newcomer(request, open_person, tmp_path):
+    """Someone at a new works file, at each size, theme and unit system."""
+    return open_person(tmp_path / "works.anlage", **request.param)
+
+
 def undo_all(person) -> int:
     steps = 0
     while person.document.undo_stack.canUndo():
@@ -63,18 +76,19 @@ def check_undo_redo_and_reopening(person, open_person, path):
     assert again.bench.place == "passes"
 
 
-def test_by_keyboard_alone(person, open_person, tmp_path):
+def test_by_keyboard_alone(newcomer, open_person, tmp_path):
+    person = newcomer
     person.press("Ctrl+N")
     assert person.wps.header.number == "WPS-002"
     # The keyboard stands at the first preparation; the third is the single-V.
     person.press("Right", "Right", "Tab")
     person.type("p")  # a list takes the first letter
     person.press("Tab")
-    for text in ("14", "3", "", "", "1.5", "", "", "60"):
+    for text in ("14 mm", "3 mm", "", "", "1.5 mm", "", "", "60"):
         person.fill(text)
     assert stated(person.wps) | {"passes": WANTED["passes"]} == WANTED
     person.press("Alt+P", "Ctrl+Return")
-    for role, current, volts, speed in (("r", "95..115", "10..12", "60..80"), ("f", "110..130", "22..25", "90..130")):
+    for role, current, volts, speed in (("r", *SETTINGS[0]), ("f", *SETTINGS[1])):
         person.press("F2")
         person.type(role)
         person.press("Return", "Right", "Right")
@@ -87,7 +101,8 @@ def test_by_keyboard_alone(person, open_person, tmp_path):
     check_undo_redo_and_reopening(person, open_person, tmp_path / "works.anlage")
 
 
-def test_by_mouse(person, open_person, tmp_path):
+def test_by_mouse(newcomer, open_person, tmp_path):
+    person = newcomer
     column = person.place.column
     person.click(column.chooser.buttons[2])
     assert person.wps.joint.kind == "single-v"
@@ -97,10 +112,14 @@ def test_by_mouse(person, open_person, tmp_path):
     # A picture's proportions are no values: the first drag states the dimension.
     assert person.wps.joint.thickness_mm is None
     person.drag(view, "joint/thickness_mm", (0.0, 2.0))
-    assert person.wps.joint.thickness_mm == 14.0
+    step = 25.4 / 32 if person.shell.reader.system == "us" else 0.5
+    assert person.wps.joint.thickness_mm == pytest.approx(14.0, abs=step / 2)  # 12 mm drawn, on a whole step
     person.drag(view, "joint/root_opening_mm", (1.0, 0.0))
-    assert person.wps.joint.root_opening_mm.nominal == pytest.approx(5.5)  # 3.5 drawn, both sides move
-    for path, text in (("joint/root_opening_mm", "3"), ("joint/root_face_mm", "1.5"), ("joint/groove_angle_deg", "60")):
+    assert person.wps.joint.root_opening_mm.nominal == pytest.approx(5.5, abs=step / 2)  # 3.5 drawn, both sides move
+    for path, text in (
+        ("joint/thickness_mm", "14 mm"), ("joint/root_opening_mm", "3 mm"), ("joint/root_face_mm", "1.5 mm"),
+        ("joint/groove_angle_deg", "60"),
+    ):  # fmt: skip
         rect = view.placed.value_rect(path)
         QTest.mouseDClick(view, Qt.MouseButton.LeftButton, pos=rect.center().toPoint())
         person.type(text)
@@ -108,7 +127,7 @@ def test_by_mouse(person, open_person, tmp_path):
     assert stated(person.wps) | {"passes": WANTED["passes"]} == WANTED
     person.click(person.shell.places.buttons["passes"])
     passes = person.place
-    for role, current, volts, speed in ((1, "95..115", "10..12", "60..80"), (3, "110..130", "22..25", "90..130")):
+    for role, current, volts, speed in ((1, *SETTINGS[0]), (3, *SETTINGS[1])):
         person.click(passes.tools["add"])
         row = passes.selection.row
         index = passes.table.own_model.index(row, 0)
