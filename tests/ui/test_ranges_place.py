@@ -89,8 +89,11 @@ def test_the_ladder_follows_units_theme_and_the_strip_leads_to_it(ranges):
 
 def test_without_a_code_the_place_says_what_to_state(person):
     person.press("Alt+R")
-    assert person.place.supports.text() == "Not judged: no code is stated. State it in the job (Ctrl+J)."
+    assert person.place.empty.text() == "Not judged: no code is stated. State it in the job (Ctrl+J)."
     assert person.place.panel.field is None
+    person.document.type_text("header/code", "asme-ix")
+    QApplication.processEvents()
+    assert person.place.empty.text().endswith("State it at Passes (Alt+P).")
 
 
 def test_the_ladder_is_a_sound_model(ranges, qtmodeltester):
@@ -111,3 +114,8 @@ def test_the_place_bar_marks_where_the_problems_are_stated(demo):
     assert buttons["passes"].accessibleDescription() == "something here is outside"
     demo.press("Ctrl+Z", "Ctrl+Z")
     assert not any(button.verdict for button in buttons.values())
+
+
+def test_a_place_without_rungs_shows_no_empty_panel(person):
+    person.press("Alt+R")
+    assert person.place.panel.isHidden()

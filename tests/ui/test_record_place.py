@@ -158,3 +158,10 @@ def test_every_field_of_a_record_can_be_found(proof):
     assert proof.focus() is proof.place.fields["laboratory"]
     proof.find("ost-w-02")
     assert proof.wps.header.number == "OST-W-02"
+
+
+def test_a_record_that_contradicts_itself_is_told_when_a_procedure_is_judged(proof):
+    type_into(proof, "joint/thickness_mm", "9")
+    proof.press("Alt+J")
+    QApplication.processEvents()
+    assert "A record proves nothing as it stands: deposit: deposits add up to 16 mm" in proof.shell.notice.text.text()

@@ -3,14 +3,14 @@
 import subprocess
 import sys
 import time
-from dataclasses import asdict, replace
+from dataclasses import asdict
 from pathlib import Path
 
 import pytest
-from PySide6.QtWidgets import QApplication, QDialog, QLabel
+from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QLabel
 
 from anlage.session.demo import demo_file
-from anlage.session.settings import Settings, read_settings, state_folder, write_settings
+from anlage.session.settings import Settings, state_folder
 from anlage.store import open_works
 from anlage.ui.app import catch_faults, last_works
 from anlage.ui.commands import entries
@@ -255,12 +255,6 @@ def test_a_killed_window_loses_at_most_the_last_second(tmp_path):
         assert works.can_write
 
 
-def test_settings_are_written_when_the_window_closes(tmp_path):
-    file = tmp_path / "c/settings.toml"
-    write_settings(file, replace(Settings(), units="us"))
-    assert read_settings(file).units == "us"
-
-
 @pytest.mark.parametrize("size", [(1024, 700), (1280, 800), (1920, 1080)])
 def test_no_text_of_a_label_is_cut_off(open_person, tmp_path, size):
     width, height = size
@@ -315,3 +309,14 @@ def test_the_marks_of_the_strip_are_drawn_in_both_themes(demo):
         image, look = demo.bench.strip.grab().toImage(), demo.shell.reader.look
         drawn = {image.pixelColor(x, image.height() // 2).name() for x in range(image.width())}
         assert {look.colour[verdict].name() for verdict in ("inside", "outside")} <= drawn
+
+
+def test_a_works_file_is_made_and_another_opened_through_the_dialogs(demo, tmp_path, monkeypatch):
+    before = demo.bench.works.path
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "new"), ""))
+    demo.press("Ctrl+Shift+N")
+    assert demo.bench.works.path == tmp_path / "new.anlage"
+    assert demo.wps.header.number == "WPS-001"
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(before), ""))
+    demo.press("Ctrl+O")
+    assert demo.bench.works.path == before

@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from anlage.data.files import FOLDER, text_of
 
+FONT_OVER_HEIGHT = 1.32  # font size over the height that a display list states; own choice, alike for every renderer
 Theme = Literal["light", "dark"]
 FONTS = (FOLDER / "fonts/SourceSans3-Regular.ttf", FOLDER / "fonts/SourceSans3-Semibold.ttf")
 

@@ -4,8 +4,7 @@ from functools import cache
 
 from reportlab.pdfbase.ttfonts import TTFont
 
-from anlage.data.look import FONTS
-from anlage.formats.pdf import SIZE_OF_FIGURES
+from anlage.data.look import FONT_OVER_HEIGHT, FONTS
 
 
 @cache
@@ -14,5 +13,5 @@ def _font() -> TTFont:
 
 
 def measure(text: str, height_mm: float) -> float:
-    """Return the width of a text in the shipped font [paper mm]; `height_mm` is the height of its figures."""
-    return float(_font().stringWidth(text, height_mm * SIZE_OF_FIGURES))
+    """Return the width of a text in the shipped font [paper mm]; `height_mm` is its stated height."""
+    return float(_font().stringWidth(text, height_mm * FONT_OVER_HEIGHT))

@@ -1,7 +1,6 @@
 """Pages as PDF: true millimetres, the shipped font inside, the same bytes for the same pages."""
 
 import io
-import math
 from collections.abc import Sequence
 from typing import Any
 
@@ -10,11 +9,10 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
-from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text
-from anlage.data.look import FONTS, Style, role_styles
+from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text, arrow_head
+from anlage.data.look import FONT_OVER_HEIGHT, FONTS, Style, role_styles
 
 PT_PER_MM = 72 / 25.4
-SIZE_OF_FIGURES = 1.32  # font size of a text whose figures are to be one high; as on screen
 REGULAR, STRONG = "sheet", "sheet-strong"
 
 
@@ -51,7 +49,8 @@ def _draw(canvas: Canvas, item: Item, style: Style) -> None:
         case Text():
             _text(canvas, item, style)
         case Marker(kind="arrow"):
-            _path(canvas, _arrow(item), Style(style.stroke, "none", 0.0), closed=True)
+            corners = [(item.at[0] + u, item.at[1] + v) for u, v in arrow_head(item)]
+            _path(canvas, corners, Style(style.stroke, "none", 0.0), closed=True)
         case Marker():
             pass  # a handle is for the screen
 
@@ -75,16 +74,9 @@ def _path(canvas: Canvas, points: Sequence[Point], style: Style, *, closed: bool
 
 
 def _text(canvas: Canvas, item: Text, style: Style) -> None:
-    canvas.setFont(STRONG if style.strong else REGULAR, item.height_mm * SIZE_OF_FIGURES)
+    canvas.setFont(STRONG if style.strong else REGULAR, item.height_mm * FONT_OVER_HEIGHT)
     canvas.setFillColor(HexColor(style.fill))
     draw: dict[str, Any] = {
         "start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString,
     }  # fmt: skip
     draw[item.anchor](item.at[0] + item.offset_mm[0], item.at[1] + item.offset_mm[1], item.text)
-
-
-def _arrow(marker: Marker) -> tuple[Point, ...]:
-    (x, y), size, turn = marker.at, marker.size_mm, math.radians(marker.direction_deg)
-    back = ((-size, size * 0.18), (-size, -size * 0.18))
-    turned = ((u * math.cos(turn) - v * math.sin(turn), u * math.sin(turn) + v * math.cos(turn)) for u, v in back)
-    return ((x, y), *((x + u, y + v) for u, v in turned))

@@ -1,12 +1,11 @@
 """Display lists as SVG: true millimetres of paper, roles as pens, nothing that another program would have to run."""
 
-import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from html import escape
 
-from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text
-from anlage.data.look import Style
+from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text, arrow_head
+from anlage.data.look import FONT_OVER_HEIGHT, Style
 
 Heat = Callable[[float], str]  # kJ/mm to #RRGGBB
 Paper = Callable[[Point], Point]  # work millimetres to paper millimetres, y down
@@ -53,7 +52,9 @@ def _element(item: Item, style: Style, paper: Paper) -> str:
             return f"{_marker(item, style, paper(item.at))}{target}/>"
         case Text(text=text, height_mm=height, anchor=anchor, offset_mm=(dx, dy)):
             x, y = paper(item.at)
-            place = f'x="{x + dx:.3f}" y="{y - dy:.3f}" font-size="{height:g}" text-anchor="{anchor}"'
+            place = (
+                f'x="{x + dx:.3f}" y="{y - dy:.3f}" font-size="{height * FONT_OVER_HEIGHT:g}" text-anchor="{anchor}"'
+            )
             return f'<text {place} font-family="{FAMILY}" fill="{style.fill}"{target}>{escape(text)}</text>'
 
 
@@ -80,8 +81,5 @@ def _marker(marker: Marker, style: Style, at: Point) -> str:
     size = marker.size_mm
     if marker.kind == "handle":
         return f'<circle cx="{x:.3f}" cy="{y:.3f}" r="{size / 2:g}" {_pen(style, closed=True)}'
-    turn = math.radians(marker.direction_deg)
-    back = [(-size, size * 0.18), (-size, -size * 0.18)]
-    turned = [(u * math.cos(turn) - v * math.sin(turn), u * math.sin(turn) + v * math.cos(turn)) for u, v in back]
-    corners = [(x, y), *((x + u, y - v) for u, v in turned)]
+    corners = [(x + u, y - v) for u, v in arrow_head(marker)]
     return f'<path d="{_outline(corners, closed=True)}" fill="{style.stroke}"'

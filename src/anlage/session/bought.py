@@ -13,7 +13,7 @@ from anlage.session.set_text import set_text
 
 
 @dataclass(frozen=True, slots=True)
-class Bought:
+class BoughtLine:
     """One variable: its name, what is allowed in words and as sets, and whether a fact is missing for it."""
 
     title: str
@@ -23,7 +23,7 @@ class Bought:
     is_unproven: bool
 
 
-def bought_by(pqr: Pqr, system: System) -> tuple[Bought, ...]:
+def bought_by(pqr: Pqr, system: System) -> tuple[BoughtLine, ...]:
     """Return every essential and supplementary variable that the record's code limits; none without a code."""
     if pqr.header.code is None or not any(each.process for each in pqr.deposits):
         return ()
@@ -43,7 +43,7 @@ def bought_by(pqr: Pqr, system: System) -> tuple[Bought, ...]:
             text = f"{text}, perhaps {set_text(each.variable, possible, system)}"
         name, _, label = each.id.partition(".")
         title = spoken_variable(name)
-        found.append(Bought(f"{title}, {label}" if label else title, text, sure, possible, unproven))
+        found.append(BoughtLine(f"{title}, {label}" if label else title, text, sure, possible, unproven))
     return tuple(found)
 
 

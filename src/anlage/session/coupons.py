@@ -37,7 +37,7 @@ class StatedCouponDeposit:
 class StatedCoupon:
     """A coupon as stated by hand; `metals` are names of the catalogue or groups, `facts` are of the joint."""
 
-    thickness_mm: float
+    thickness_mm: float | None
     deposits: tuple[StatedCouponDeposit, ...]
     metals: tuple[MetalGroup, ...] = ()
     pwht: str | None = None
@@ -60,7 +60,9 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand) -> tuple[CouponFacts, tup
     ------
     InputError : a deposit cannot be without filler, or a name is unknown (`UnknownNameError`)
     """
-    joint: dict[str, Fact] = {"base_metal_thickness_mm": coupon.thickness_mm, **coupon.facts}
+    joint: dict[str, Fact] = dict(coupon.facts)
+    if coupon.thickness_mm is not None:
+        joint["base_metal_thickness_mm"] = coupon.thickness_mm
     notices: list[Notice] = []
     if coupon.metals:
         joint |= metal_facts(coupon.metals[0], coupon.metals[-1])

@@ -28,10 +28,6 @@ class Figure:
     fits: tuple[str, ...] = ()
 
 
-FOOT_M = 0.3048
-POUND_KG = 0.45359237
-
-
 def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
     """Return area, weld metal and face width of the joint, and of its tightest and widest fit-up."""
     sketch = sketch_of(wps.joint)
@@ -59,7 +55,9 @@ def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
 
 
 def _per_length(name: str, values: list[float], system: System, origin: str) -> Figure:
-    unit, factor = ("kg/m", 1.0) if system == "si" else ("lb/ft", FOOT_M / POUND_KG)
+    units = unit_table()
+    foot_m, pound_kg = units["length"].unit("ft").factor / 1000, units["mass"].unit("lb").factor
+    unit, factor = ("kg/m", 1.0) if system == "si" else ("lb/ft", foot_m / pound_kg)
     nominal, *others = (f"{value * factor:.3f}{THIN_SPACE}{unit}" for value in values)
     return Figure(name, nominal, origin, tuple(others))
 
@@ -125,7 +123,7 @@ def fill_sentence(wps: Wps, system: System) -> str:
     stated = [each for each in thick if each is not None]
     if len(stated) < len(thick):
         missing = len(thick) - len(stated)
-        return f"Thickness is not stated for {missing} of {len(thick)} passes; the picture shares what is left."
+        return f"Thickness is not stated for {missing} of {len(thick)} passes: dashed, they share what is left."
     units = unit_table()
     sum_mm = Interval(sum(each.low for each in stated), sum(each.high for each in stated))
     reach = show_interval(sum_mm, "length", system, units)

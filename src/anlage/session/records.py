@@ -25,7 +25,7 @@ def coupon_of(pqr: Pqr) -> Coupon:
     """
     joint = pqr.joint
     stated = StatedCoupon(
-        thickness_mm=joint.thickness_mm,  # type: ignore[arg-type]  # put right below when it was not recorded
+        thickness_mm=joint.thickness_mm,
         deposits=tuple(_deposit(each) for each in pqr.deposits),
         metals=metals_of(pqr.metals),
         pwht=pqr.pwht.kind,
@@ -33,7 +33,7 @@ def coupon_of(pqr: Pqr) -> Coupon:
         facts=_joint_facts(pqr),
     )
     found, _ = coupon_facts(stated, Demand())
-    own = {name: fact for name, fact in found.joint.items() if fact is not None}
+    own = dict(found.joint)
     deposits = tuple({**facts, **_measured(each)} for facts, each in zip(found.deposits, pqr.deposits, strict=True))
     if any("heat_input_kj_mm" in facts for facts in deposits):
         own["heat_input_measure"] = "energy"

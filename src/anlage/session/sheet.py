@@ -4,7 +4,7 @@ import tomllib
 
 from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
 from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM
-from anlage.core.procedure import Deposit, Wps, pass_energy
+from anlage.core.procedure import Deposit, Wps, clashes, pass_energy
 from anlage.core.quantities import show, show_interval
 from anlage.core.ranges import Interval
 from anlage.data.files import text_of
@@ -86,10 +86,10 @@ def _head(flow: Flow, wps: Wps, standing: Standing) -> None:
     flow.text(f"{header.number or 'no number'}   {header.title}".strip(), height_mm=TITLE_MM, role="print_strong")
     flow.skip(1.5)
     flow.rule()
-    code = field_of("header/code").say(header.code) if header.code else "no code stated"
     column = "US" if header.units == "us" else "SI"
+    code = f"{field_of('header/code').say(header.code)}, limits in the {column} column" if header.code else "not stated"
     flow.pairs([
-        ("State", standing.words()), ("Code", f"{code}, limits in the {column} column"),
+        ("State", standing.words()), ("Code", code),
         ("Job", header.application or NONE), ("SHA-256", f"{standing.sha256[:32]} {standing.sha256[32:]}"),
     ])  # fmt: skip
 
@@ -98,7 +98,8 @@ def _joint(flow: Flow, wps: Wps) -> None:
     flow.heading("Joint")
     sketch = drawable(wps.joint)
     if sketch is None or sketch.incomplete:
-        flow.text("The joint is not stated in full: it is not drawn.", role="print_muted")
+        why = "cannot be as stated" if clashes(wps.joint) else "is not stated in full"
+        flow.text(f"The joint {why}: it is not drawn.", role="print_muted")
     else:
         flow.room(PICTURE_MM[1] + 8)
         flow.skip(3.0)
@@ -144,7 +145,10 @@ def _facts(flow: Flow, title: str, leaves: list[tuple[str, Wps]]) -> None:
 def _deposit(flow: Flow, wps: Wps, deposit: Deposit) -> None:
     flow.heading(f"Deposit: {deposit.process or 'process not stated'} {deposit.filler or ''}".strip())
     stated = [f"deposits/{deposit.id}/{name}" for name in DEPOSIT_LEAVES if getattr(deposit, name) is not None]
-    flow.pairs([(field_of(path).label, _said(wps, path)) for path in stated])
+    if stated:
+        flow.pairs([(field_of(path).label, _said(wps, path)) for path in stated])
+    else:
+        flow.text("Nothing is stated.", role="print_muted")
 
 
 def _passes(flow: Flow, wps: Wps) -> None:

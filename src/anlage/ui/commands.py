@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QMenu, QToolButton
 from anlage.core.procedure import WPS
 from anlage.core.record import PQR
 from anlage.session.fields import applies, fields
+from anlage.ui.file_dialogs import ask_for_file, ask_for_new_file
 from anlage.ui.shell import PLACES
 
 if TYPE_CHECKING:
@@ -41,8 +42,8 @@ def install(bench: "Workbench") -> dict[str, QAction]:
         ("redo", "Redo", "Ctrl+Shift+Z", bench.step_forth),
         ("units", "Switch units", "Ctrl+U", shell.reader.switch_units),
         ("theme", "Switch light and dark", "Ctrl+T", shell.reader.switch_theme),
-        ("open", "Open works file…", "Ctrl+O", bench.ask_for_file),
-        ("create", "New works file…", "Ctrl+Shift+N", bench.ask_for_new_file),
+        ("open", "Open works file…", "Ctrl+O", partial(ask_for_file, bench)),
+        ("create", "New works file…", "Ctrl+Shift+N", partial(ask_for_new_file, bench)),
         ("demo", "Open the demo", "", bench.open_demo),
         ("add_pass", "Add a pass", "Ctrl+Return", _in_passes(bench, "add_pass")),
         ("copy_pass", "Duplicate the pass", "Ctrl+D", _in_passes(bench, "duplicate_pass")),

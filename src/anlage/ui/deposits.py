@@ -1,6 +1,6 @@
 """The deposits of a procedure as cards: process, filler, current and gas, once for all passes that share them."""
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, QObject, Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWidget
 
@@ -29,6 +29,7 @@ class DepositStrip(QScrollArea):
         self._row.setSpacing(10)
         self._row.addStretch(1)
         self.setWidget(self._room)
+        self._room.installEventFilter(self)
         self.setWidgetResizable(True)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -52,6 +53,11 @@ class DepositStrip(QScrollArea):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._fit()
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.LayoutRequest:  # a card came, went, or has something to complain of
+            self._fit()
+        return super().eventFilter(watched, event)
 
     def _fit(self) -> None:
         """Be as high as the cards, and as the bar when they do not fit side by side."""

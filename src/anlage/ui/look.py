@@ -9,7 +9,7 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontDatabase, QFontMetricsF, QPalette, QPen
 
 from anlage.data.files import text_of
-from anlage.data.look import FONTS, Style, Theme, colours, heat_colour, role_styles
+from anlage.data.look import FONT_OVER_HEIGHT, FONTS, Style, Theme, colours, heat_colour, role_styles
 
 FAMILY = "Source Sans 3"
 BODY_PX, NOTE_PX, TITLE_PX, HERO_PX = 14, 12, 17, 23  # this family is small for its size: a pixel more than stated
@@ -101,8 +101,8 @@ def _metrics() -> QFontMetricsF:
 
 
 def text_px(height_mm: float, px_per_mm: float) -> float:
-    """Return the font size for a text whose capitals and figures are to stand about `height_mm` high."""
-    return height_mm * 1.32 * px_per_mm
+    """Return the font size [px] of a text of a stated height."""
+    return height_mm * FONT_OVER_HEIGHT * px_per_mm
 
 
 def paper(rect: QRectF) -> tuple[float, float]:

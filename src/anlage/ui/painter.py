@@ -1,13 +1,12 @@
 """Display lists on screen: one function that paints, one that finds what lies under a point."""
 
 import math
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QFont, QPainter, QPainterPath, QPolygonF
 
-from anlage.core.drawing import DisplayList, Marker, Path, Point, Text
+from anlage.core.drawing import DisplayList, Marker, Path, Point, Text, arrow_head
 from anlage.ui.look import FAMILY, Look, measure, text_px
 
 REACH_PX = 9.0  # a handle is taken hold of from this far
@@ -153,14 +152,5 @@ def _paint_marker(placed: Placed, painter: QPainter, look: Look, item: Marker, *
         painter.drawEllipse(at, radius, radius)
         return
     painter.setBrush(pen.color())
-    painter.drawPolygon(QPolygonF(list(_arrow(at, size, item.direction_deg))))
-
-
-def _arrow(at: QPointF, size: float, direction_deg: float) -> Iterator[QPointF]:
-    yield at
-    for side in (0.18, -0.18):
-        turn = math.radians(direction_deg)
-        u, v = -size, side * size
-        yield QPointF(
-            at.x() + u * math.cos(turn) - v * math.sin(turn), at.y() - (u * math.sin(turn) + v * math.cos(turn))
-        )
+    k = placed.px_per_mm
+    painter.drawPolygon(QPolygonF([QPointF(at.x() + u * k, at.y() - v * k) for u, v in arrow_head(item)]))

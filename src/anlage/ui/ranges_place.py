@@ -105,6 +105,7 @@ class RangesPlace(QWidget):
         self.chosen = ""  # id of the rung, kept while rungs come and go
         self._showing = False
         self.supports, self.filter, self.ladder = QLabel(), ListBox(document.reader), QListView()
+        self.empty = QLabel(self)
         self.panel = RungPanel(document)
         self._lay_out()
         self.filter.currentIndexChanged.connect(self.refresh)
@@ -117,6 +118,10 @@ class RangesPlace(QWidget):
 
     def _lay_out(self) -> None:
         self.supports.setProperty("tone", "muted")
+        self.empty.setProperty("tone", "muted")
+        self.empty.setFont(font("title"))
+        self.empty.setWordWrap(True)
+        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.filter.setAccessibleName("Which variables are shown")
         self.filter.addItems([name for name, _ in FILTERS])
         self.ladder.setModel(self.model)
@@ -132,6 +137,7 @@ class RangesPlace(QWidget):
         left.setSpacing(8)
         left.addLayout(head)
         left.addWidget(self.ladder, 1)
+        left.addWidget(self.empty, 1)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(16, 12, 16, 14)
         layout.setSpacing(16)
@@ -151,7 +157,10 @@ class RangesPlace(QWidget):
         every = lines(self.document.wps, self.proof, self.document.system)
         found = tuple(line for line in every if passes(line))
         said = "; ".join(support_sentences(self.document.wps, self.proof))
-        self.supports.setText(f"{said[0].upper()}{said[1:]}." if said else self._why_empty())
+        self.supports.setText(f"{said[0].upper()}{said[1:]}." if said else "")
+        self.empty.setText("" if found else self._why_empty())
+        self.empty.setVisible(not found)
+        self.ladder.setVisible(bool(found))
         typing = self.panel.field is not None and self.panel.field.hasFocus()
         places = {line.rung.id: row for row, line in enumerate(found)}
         row = places.get(self.chosen, -1 if typing else 0)
@@ -171,7 +180,10 @@ class RangesPlace(QWidget):
         self.refresh()
 
     def _why_empty(self) -> str:
-        return f"Not judged: {self.proof.missing}. State it in the job (Ctrl+J)." if self.proof.missing else ""
+        if not self.proof.missing:
+            return "Nothing here: no variable is of this kind."
+        where = "at Passes (Alt+P)" if "deposit" in self.proof.missing else "in the job (Ctrl+J)"
+        return f"Not judged: {self.proof.missing}. State it {where}."
 
     def begin(self) -> None:
         """Put the keyboard on the ladder."""
@@ -287,6 +299,7 @@ class RungPanel(QFrame):
             label.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         self.origin.setProperty("tone", "muted")
         self.home = QPushButton()
+        self.home.hide()
         self.home.clicked.connect(self._on_home)
         self._room = QVBoxLayout()
         self.setFixedWidth(PANEL_PX)
@@ -304,6 +317,7 @@ class RungPanel(QFrame):
     def show_line(self, line: Line | None) -> None:
         """Show a rung; its field stays as it is while it is the same leaf, so that typing in it goes on."""
         before, self.line = self.line, line
+        self.setVisible(line is not None)
         self.title.setText(line.title if line else "")
         self.reason.setText(f"{line.rung.verdict[0].upper()}{line.rung.verdict[1:]}. {line.reason}" if line else "")
         self.mend.setText(line.mend if line else "")

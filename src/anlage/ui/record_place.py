@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 
 from anlage.core.drawing import rung
 from anlage.core.record import with_recorded_deposit, without_recorded_deposit
-from anlage.session.bought import Bought, bought_by, why_nothing
+from anlage.session.bought import BoughtLine, bought_by, why_nothing
 from anlage.session.fields import RECORDED, field_of
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit, field_for
@@ -179,7 +179,7 @@ class BoughtLadder(QWidget):
     def __init__(self, document: Document) -> None:
         super().__init__()
         self.document = document
-        self.rows: tuple[Bought, ...] = ()
+        self.rows: tuple[BoughtLine, ...] = ()
         self.why = ""
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.MinimumExpanding)
         document.reader.look_changed.connect(self.update)
@@ -217,7 +217,7 @@ class BoughtLadder(QWidget):
         for place, row in enumerate(self.rows):
             self._row(painter, QRect(0, ROW_PX * (place + 2), self.width(), ROW_PX), row)
 
-    def _row(self, painter: QPainter, rect: QRect, row: Bought) -> None:
+    def _row(self, painter: QPainter, rect: QRect, row: BoughtLine) -> None:
         look = self.document.reader.look
         painter.setPen(look.colour["line"])
         painter.drawLine(rect.topLeft(), rect.topRight())

@@ -1,10 +1,12 @@
 """The empty window: what to do first."""
 
+from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
 
+from anlage.ui.file_dialogs import ask_for_file, ask_for_new_file
 from anlage.ui.look import font
 
 if TYPE_CHECKING:
@@ -25,8 +27,8 @@ class Welcome(QWidget):
         column.addWidget(title, 0, Qt.AlignmentFlag.AlignLeft)
         column.addSpacing(12)
         for text, do in (
-            ("New works file…", bench.ask_for_new_file),
-            ("Open works file…", bench.ask_for_file),
+            ("New works file…", partial(ask_for_new_file, bench)),
+            ("Open works file…", partial(ask_for_file, bench)),
             ("Look round the demo", bench.open_demo),
         ):
             button = QPushButton(text)

@@ -117,31 +117,11 @@ class Workbench(QObject):
         else:
             self.say(f"{name} is no longer there.")
 
-    def ask_for_file(self) -> None:
-        """Let the person choose a works file to open."""
-        from PySide6.QtWidgets import QFileDialog
-
-        name, _ = QFileDialog.getOpenFileName(self.shell, "Open works file", self._folder(), "Works files (*.anlage)")
-        if name:
-            self.open_file(Path(name))
-
-    def ask_for_new_file(self) -> None:
-        """Let the person choose where a new works file is to lie."""
-        from PySide6.QtWidgets import QFileDialog
-
-        name, _ = QFileDialog.getSaveFileName(self.shell, "New works file", self._folder(), "Works files (*.anlage)")
-        if name:
-            path = Path(name)
-            self.open_file(path if path.suffix else path.with_suffix(".anlage"))
-
     def open_demo(self) -> None:
         """Open the demo."""
         from anlage.session.demo import demo_file  # records and all: not needed before somebody asks for it
 
         self.open_file(demo_file(self.clocks.now()))
-
-    def _folder(self) -> str:
-        return str(self.works.path.parent if self.works else Path.home())
 
     # Procedures ------------------------------------------------------------------------------
 
@@ -198,11 +178,6 @@ class Workbench(QObject):
                 self.strip.show_proof(None)
             self.shell.places.show_verdicts({})
             return
-        if self.judge is None:
-            self.works.flush()
-            from anlage.session.judging import Judge  # rules and catalogue: after the procedure can be edited
-
-            self.judge = Judge(self.works.records())
         from anlage.ui.homes import verdicts_by_place
 
         if self.strip is None:
@@ -213,7 +188,7 @@ class Workbench(QObject):
             self.shell.band.proof_row.addWidget(self.strip)
         standing = self.works.standing(self.document.document_id, self.document.working)
         self.shell.band.state.setText(standing.badge())
-        proof = self.judge.proof(self.document.wps)
+        proof = self._ready_judge(self.works).proof(self.document.wps)
         self.strip.show_proof(proof)
         self.shell.places.show_verdicts(verdicts_by_place(self.document.wps, proof))
         for name, place in self.places[self.document.document_id].items():
@@ -335,14 +310,23 @@ class Workbench(QObject):
 
     def rows(self) -> "tuple[Row, ...]":
         """Return every document of the works file as the Register shows it."""
-        from anlage.session.judging import Judge
         from anlage.session.register import rows
 
         if self.works is None:
             return ()
         self.works.flush()  # what was just typed is in the list too
-        self.judge = self.judge or Judge(self.works.records())
-        return rows(self.works, self.judge, self.shell.reader.system)
+        return rows(self.works, self._ready_judge(self.works), self.shell.reader.system)
+
+    def _ready_judge(self, works: OpenWorks) -> "Judge":
+        """Return the judge of the works file, its records as they are saved; say why one of them proves nothing."""
+        if self.judge is None:
+            from anlage.session.judging import Judge  # rules and catalogue: after the procedure can be edited
+
+            works.flush()
+            self.judge = Judge(works.records())
+            for refusal in self.judge.refused[:1]:
+                self.say(f"A record proves nothing as it stands: {refusal}")
+        return self.judge
 
     def open_at_first_place(self, document_id: str) -> None:
         """Open a document from the Register: a procedure at its joint, a record at Proof."""

@@ -1,7 +1,18 @@
 """Pictures as values: display lists of the section, the stack of beads and the operating window, for every renderer."""
 
 from anlage.core.drawing.bead_stack import Layer, bead_stack, heights
-from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds, fitted
+from anlage.core.drawing.display import (
+    DisplayList,
+    Item,
+    Marker,
+    Measure,
+    Path,
+    Point,
+    Text,
+    arrow_head,
+    bounds,
+    fitted,
+)
 from anlage.core.drawing.operating_window import Axes, PassBox, Plane, operating_window
 from anlage.core.drawing.page import PAPERS, Column, Flow
 from anlage.core.drawing.qualified_map import Area, Ticks, qualified_map
@@ -26,6 +37,7 @@ __all__ = [
     "Show",
     "Text",
     "Ticks",
+    "arrow_head",
     "bead_stack",
     "bounds",
     "fitted",

@@ -10,6 +10,7 @@ target : the leaf of the document it shows (`joint/root_opening_mm`, `passes/p3`
 heat : the number behind a heat colour [kJ/mm]; the renderer turns it into a step of the ramp
 """
 
+import math
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Literal
@@ -57,6 +58,16 @@ class Marker:
 
 
 Item = Path | Text | Marker
+
+
+def arrow_head(marker: Marker) -> tuple[Point, Point, Point]:
+    """Return the corners of an arrow [paper mm], its tip at the origin, y up."""
+    size, turn = marker.size_mm, math.radians(marker.direction_deg)
+
+    def turned(u: float, v: float) -> Point:
+        return (u * math.cos(turn) - v * math.sin(turn), u * math.sin(turn) + v * math.cos(turn))
+
+    return ((0.0, 0.0), turned(-size, size * 0.18), turned(-size, -size * 0.18))
 
 
 @dataclass(frozen=True, slots=True)

@@ -95,17 +95,22 @@ class Flow:
         """Set a table; numbers stand at the right of their columns, and its heads come again on every page."""
         total = sum(column.share for column in columns)
         widths = [self.width * column.share / total for column in columns]
-        self._row(columns, widths, [column.head for column in columns], "print_muted")
-        self.rule()
+        heads = [column.head for column in columns]
+        self._heads(columns, widths, heads)
         for row in rows:
             before = len(self._pages)
             height = self._height(widths, row)
             self.room(height)
             if len(self._pages) > before:
-                self._row(columns, widths, [column.head for column in columns], "print_muted")
-                self.rule()
+                self._heads(columns, widths, heads)
             self._row(columns, widths, row, "print")
         self.y -= 1.0
+
+    def _heads(self, columns: Sequence[Column], widths: Sequence[float], heads: Sequence[str]) -> None:
+        """Set the heads of a table over a rule."""
+        self._row(columns, widths, heads, "print_muted")
+        self.y -= 0.9  # clear of what hangs under the line
+        self.rule()
 
     def _height(self, widths: Sequence[float], row: Sequence[str]) -> float:
         counts = [len(broken(cell, width - 2, BODY_MM, self.measure)) for cell, width in zip(row, widths, strict=True)]
