@@ -2,6 +2,7 @@
 
 from hypothesis import strategies as st
 
+from anlage.core.joint import KINDS, MAKES, Preparation, dimensions_of
 from anlage.core.ranges import ANY, NONE, Choices, Interval, numbers
 
 # A coarse grid, so that ends meet often: that is where an algebra of intervals goes wrong.
@@ -27,3 +28,51 @@ same_kind = st.one_of(
 # Half steps hit the inside of every gap of the grid.
 probes = [n / 2 for n in range(-14, 15)] + [-1e9, 1e9]
 words = [*"abcde", "z"]
+
+
+@st.composite
+def preparations(draw, kind=None, *, od=False):
+    """A preparation of a kind, or of any, without faults."""
+    kind = kind or draw(st.sampled_from(KINDS))
+    make = MAKES[kind]
+    thick = draw(st.floats(3, 60))
+    land = draw(st.sampled_from((0.0, 0.8, 1.5)))
+    depth = (thick - land) / make.sides
+    second = draw(st.none() | st.floats(0.3, 0.7)) if make.sides == 2 and make.form != "square" else None
+    shallow = depth if second is None else (thick - land) * min(second, 1 - second)
+    angle = draw(st.floats(5, 60))
+    stated = {
+        "kind": kind,
+        "thickness_mm": thick,
+        "root_opening_mm": draw(st.floats(0.1, 8) | st.just(0.0)),
+        "root_face_mm": land,
+        "groove_angle_deg": angle,
+        "second_depth_mm": None if second is None else (thick - land) * second,
+        "radius_mm": shallow * draw(st.floats(0.1, 0.9)),
+        "break_height_mm": shallow * draw(st.floats(0.1, 0.9)),
+        "upper_angle_deg": draw(st.floats(5, 60)),
+        "leg_mm": thick * draw(st.floats(0.2, 1)),
+        "second_leg_mm": draw(st.none() | st.floats(0.2, 1).map(lambda share: share * thick)),
+        "member_angle_deg": draw(st.floats(60, 135)),
+        "hole_mm": thick * draw(st.floats(0.5, 3)),
+        "width_mm": thick * draw(st.floats(0.5, 5)),
+        "layer_mm": thick * draw(st.floats(0.1, 0.5)),
+        "reinforcement_mm": draw(st.sampled_from((0.0, 1.5, 3.0))),
+        "cap_overlap_mm": draw(st.sampled_from((0.0, 1.6))),
+        "root_reinforcement_mm": draw(st.sampled_from((0.0, 1.0))),
+    }
+    if make.form == "square":  # without an opening there is nothing to fill
+        stated["root_opening_mm"] = max(stated["root_opening_mm"], 0.3)
+    if make.family == "flare":
+        stated["radius_mm"] = thick * draw(st.floats(1, 4))
+    if make.form in ("fillet", "socket", "slip-on"):
+        stated["root_opening_mm"] = min(
+            stated["root_opening_mm"], 0.3 * min(stated["leg_mm"], stated["second_leg_mm"] or 99)
+        )
+    if make.form == "slot":
+        stated["slot_length_mm"] = stated["hole_mm"] * draw(st.floats(1, 5))
+    if make.family == "pipe" or od:
+        stated["od_mm"] = draw(st.floats(2.5, 40)) * thick
+        stated["run_od_mm"] = stated["od_mm"] * draw(st.floats(1, 5))
+    own = {"kind", "thickness_mm", "od_mm", "run_od_mm", *dimensions_of(kind)}
+    return Preparation(**{name: value for name, value in stated.items() if name in own})

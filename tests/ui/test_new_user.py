@@ -80,11 +80,11 @@ def test_by_keyboard_alone(newcomer, open_person, tmp_path):
     person = newcomer
     person.press("Ctrl+N")
     assert person.wps.header.number == "WPS-002"
-    # The keyboard stands at the first preparation; the third is the single-V.
-    person.press("Right", "Right", "Tab")
+    # The keyboard stands at the first preparation; the second is the single-V. Then: one side, and the product.
+    person.press("Right", "Tab", "Tab")
     person.type("p")  # a list takes the first letter
     person.press("Tab")
-    for text in ("14 mm", "3 mm", "", "", "1.5 mm", "", "", "60"):
+    for text in ("14 mm", "", "3 mm", "", "", "1.5 mm", "", "", "60"):
         person.fill(text)
     assert stated(person.wps) | {"passes": WANTED["passes"]} == WANTED
     person.press("Alt+P", "Ctrl+Return")
@@ -104,7 +104,7 @@ def test_by_keyboard_alone(newcomer, open_person, tmp_path):
 def test_by_mouse(newcomer, open_person, tmp_path):
     person = newcomer
     column = person.place.column
-    person.click(column.chooser.buttons[2])
+    person.click(column.chooser.button("single-v"))
     assert person.wps.joint.kind == "single-v"
     column.fields["joint/product"].activated.emit(1)  # the list's own window opens in no place on a screen
     column.fields["joint/product"].setCurrentIndex(1)
@@ -180,9 +180,9 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
     record = person.document.working.value
     assert (record.state, record.deposits[0].process, record.deposits[0].operation) == ("accepted", "SMAW", "manual")
 
-    person.press("Alt+J", "Right", "Right", "Tab")
+    person.press("Alt+J", "Right", "Tab", "Tab")
     assert person.wps.header.number == "WPS-002"
-    for text in ("pl", "18", "3", "", "", "1.5", "", "", "60"):
+    for text in ("pl", "18", "", "3", "", "", "1.5", "", "", "60"):
         person.fill(text)
     person.press("Ctrl+J", "Escape")
     for label, text in PROCEDURE.items():

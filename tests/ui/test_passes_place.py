@@ -4,6 +4,8 @@ import pytest
 from PySide6.QtCore import QModelIndex, Qt
 from PySide6.QtTest import QTest
 
+from anlage.core.drawing.bead_map import middle
+from anlage.session.beads import bead_layout, bead_of
 from anlage.session.demo import demo_file
 from anlage.ui.pass_model import BAR, COLUMNS, ENERGY, MARK, PassModel
 
@@ -87,7 +89,7 @@ def test_a_pass_moves_to_another_deposit_by_its_name(passes):
 def test_the_chosen_row_bead_and_box_are_one(passes):
     go(passes, 4, ROLE)
     chosen = passes.wps.passes[4].id
-    outlines = [i.target for i in passes.place.stack.placed.picture.items if i.role == "chosen"]
+    outlines = [i.target for i in passes.place.bead_view.placed.picture.items if i.role == "chosen"]
     assert outlines == [f"passes/{chosen}"]
     assert {t.rpartition("/")[0].rpartition("/")[0] for t in passes.place.window_view.placed.handles()} == {
         f"passes/{chosen}"
@@ -97,7 +99,7 @@ def test_the_chosen_row_bead_and_box_are_one(passes):
 
 
 def test_a_click_on_a_layer_chooses_its_pass(passes):
-    view = passes.place.stack
+    view = passes.place.bead_view
     (layer,) = [
         i for i in view.placed.picture.items if i.role == "layer" and i.target == f"passes/{passes.wps.passes[5].id}"
     ]
@@ -130,13 +132,50 @@ def test_a_box_is_stepped_by_arrow_keys(passes):
     assert "50..80 mm/min" in view.accessibleDescription()
 
 
-def test_the_upper_edge_of_the_chosen_layer_is_its_thickness(passes):
+def test_the_upper_edge_of_the_chosen_bead_is_its_area(passes):
     go(passes, 1, ROLE)
-    target = f"passes/{passes.wps.passes[1].id}/thickness_mm"
-    passes.drag(passes.place.stack, target, (0.0, 1.0))
-    assert str(passes.wps.passes[1].thickness_mm) == "[3.5, 3.5]"
-    passes.drag(passes.place.stack, target, (0.0, -90.0))
-    assert passes.wps.passes[1].thickness_mm.low > 0
+    chosen = passes.wps.passes[1]
+    target = f"passes/{chosen.id}/bead_area_mm2"
+    before = bead_of(passes.wps, chosen.id)
+    passes.drag(passes.place.bead_view, target, (0.0, 1.0))
+    after = passes.wps.passes[1].bead_area_mm2
+    assert after.low == after.high == pytest.approx(before.area_mm2 + before.width_mm, abs=0.51)  # whole mm²
+    passes.drag(passes.place.bead_view, target, (0.0, -90.0))
+    assert passes.wps.passes[1].bead_area_mm2.low > 0
+    passes.press("Ctrl+Z", "Ctrl+Z")
+    assert passes.wps.passes[1].bead_area_mm2 is None
+
+
+def test_a_bead_dropped_on_another_takes_its_place_in_the_order(passes):
+    passes.press("Ctrl+Shift+F")
+    view, ids = passes.place.bead_view, [each.id for each in passes.wps.passes]
+    start, end = (view.placed.on_screen(middle(bead_of(passes.wps, key).outline)) for key in (ids[-1], ids[-3]))
+    QTest.mousePress(view, Qt.MouseButton.LeftButton, pos=start.toPoint())
+    QTest.mouseRelease(view, Qt.MouseButton.LeftButton, pos=end.toPoint())
+    assert [each.id for each in passes.wps.passes] == [*ids[:-3], ids[-1], *ids[-3:-1]]
+    assert passes.place.table.own_model.at(at(passes, len(ids) - 3, 0)).id == ids[-1]
+    passes.press("Ctrl+Z")
+    assert [each.id for each in passes.wps.passes] == ids
+
+
+def test_filling_the_joint_writes_passes_that_fill_it_as_one_step(passes):
+    before, steps = passes.wps, passes.document.undo_stack.count()
+    passes.press("Ctrl+Shift+F")
+    assert passes.document.undo_stack.count() == steps + 1
+    assert [each.role for each in passes.wps.passes][:2] == ["root", "hot"]
+    assert passes.wps.passes[-1].role == "cap"
+    assert "100 % of" in passes.place.fill.text()
+    found = bead_layout(passes.wps)
+    assert found.laid_mm2 == pytest.approx(sum(each.room_mm2 for each in found.fillings), rel=0.01)
+    assert {each.deposit for each in passes.wps.passes} == {each.id for each in before.deposits}
+    passes.press("Ctrl+Z")
+    assert passes.wps is before
+
+
+def test_a_joint_that_is_not_stated_is_not_filled_and_says_why(person):
+    person.press("Alt+P", "Ctrl+Shift+F")
+    assert person.wps.passes == ()
+    assert "not stated in full" in person.shell.notice.text.text()
 
 
 def test_bars_show_where_a_range_lies_among_all_passes(passes):
@@ -167,8 +206,8 @@ def test_what_a_deposit_states_is_shown_in_every_row_of_it(passes):
 
 def test_without_a_drawable_joint_the_stack_says_where_to_go(person):
     person.press("Alt+P")
-    assert person.place.stack.placed is None
-    assert "state it at Joint" in person.place.stack.presenter.empty_text()
+    assert person.place.bead_view.placed is None
+    assert "state it at Joint" in person.place.bead_view.presenter.empty_text()
     assert person.place.hero.number.text() == "–"
 
 

@@ -15,6 +15,7 @@ from typing import Any, TypeVar
 
 from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
+from anlage.core.joint import KINDS, MAKES, dimensions_of
 from anlage.core.procedure import Metal, Wps
 from anlage.core.quantities import parse, show_interval
 from anlage.core.quantities.units import System
@@ -29,6 +30,8 @@ ENDS = ("low", "high")
 NEVER_NONE = ("header/number", "header/title")
 AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 _BOOLS = {"yes": True, "no": False}
+_DIMENSIONS = frozenset(name for kind in KINDS for name in dimensions_of(kind))
+_SIMPLE = ("thickness_mm", "root_opening_mm", "root_face_mm", "groove_angle_deg", "reinforcement_mm")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -101,11 +104,25 @@ def applies(value: Wps | Pqr, path: str) -> bool:
     """Return whether a document has a leaf, and its joint too: only a pipe has a diameter, only a V a root face."""
     if not has_leaf(value, path):
         return False
-    if path == "joint/od_mm":
-        return value.joint.product == "pipe"
-    if path.startswith(("joint/root_face_mm", "joint/groove_angle_deg")):
-        return value.joint.kind not in ("square", "square-backing")
-    return True
+    joint, (head, _, rest) = value.joint, path.partition("/")
+    leaf = rest.partition("/")[0]
+    if head != "joint" or joint.kind is None:
+        return head != "joint" or leaf in ("kind", "product", *_SIMPLE) or (leaf == "od_mm" and joint.product == "pipe")
+    make = MAKES[joint.kind]
+    unequal = joint.other_thickness_mm not in (None, joint.thickness_mm)
+    own = {
+        "od_mm": joint.product == "pipe" or make.family == "pipe",
+        "run_od_mm": joint.kind.startswith("branch"),
+        "product": make.family == "butt",
+        "flush": unequal and make.family == "butt",
+        "taper": unequal and make.family == "butt",
+        "backing_form": make.backing,
+        "backing_mm": make.backing,
+        "other_thickness_mm": joint.kind != "cladding",
+        "root_style": make.backing or make.is_open,
+        "detail": make.family in ("butt", "tee", "corner") and make.form not in ("fillet", "compound-v"),
+    }
+    return own.get(leaf, leaf not in _DIMENSIONS or leaf in dimensions_of(joint.kind))
 
 
 def shown(value: Wps | Pqr, path: str, system: System) -> str:

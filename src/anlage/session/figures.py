@@ -9,7 +9,6 @@ from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, sketch_of
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.show import THIN_SPACE
 from anlage.core.quantities.units import System
-from anlage.core.ranges import Interval
 from anlage.data.tables import efficiencies, unit_table
 
 UNKNOWN = "–"
@@ -113,20 +112,3 @@ def deposit_of(wps: Wps, each: Pass) -> Deposit:
 def efficiency_of(deposit: Deposit) -> Efficiency | None:
     """Return the thermal efficiency of a deposit's process, `None` when no process is stated."""
     return thermal_efficiency(deposit.process, deposit.process, efficiencies()) if deposit.process else None
-
-
-def fill_sentence(wps: Wps, system: System) -> str:
-    """Return how far the stated thicknesses of the passes reach in the joint."""
-    thick = [each.thickness_mm for each in wps.passes]
-    if not wps.passes:
-        return "No pass yet."
-    stated = [each for each in thick if each is not None]
-    if len(stated) < len(thick):
-        missing = len(thick) - len(stated)
-        return f"Thickness is not stated for {missing} of {len(thick)} passes: dashed, they share what is left."
-    units = unit_table()
-    sum_mm = Interval(sum(each.low for each in stated), sum(each.high for each in stated))
-    reach = show_interval(sum_mm, "length", system, units)
-    if wps.joint.thickness_mm is None:
-        return f"The passes build up {reach}; the joint's thickness is not stated."
-    return f"The passes build up {reach} of {show(wps.joint.thickness_mm, 'length', system, units)}."

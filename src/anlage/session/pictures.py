@@ -6,21 +6,21 @@ from types import MappingProxyType
 from anlage.core.drawing import (
     Axes,
     DisplayList,
-    Layer,
+    Marked,
     Measure,
     PassBox,
     Plane,
-    bead_stack,
+    bead_map,
     fitted,
-    heights,
     operating_window,
     section,
 )
-from anlage.core.joint import KINDS, Sketch, faults
+from anlage.core.joint import KINDS, MAKES, Family, Kind, Sketch, faults
 from anlage.core.procedure import Joint, Wps, pass_energy, pass_power, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
+from anlage.session.beads import bead_layout, joint_shape
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,46 +53,77 @@ def section_at(sketch: Sketch, sheet: Sheet, scale: float) -> DisplayList:
     return section(sketch, scale=scale, show=say, measure=sheet.measure)
 
 
-def chooser_sketches(joint: Joint) -> dict[str, Sketch]:
-    """Return every preparation with the values of a joint as far as they fit it, else with those of a picture."""
-    found = {}
-    for kind in KINDS:
-        sketch = drawable(joint.model_copy(update={"kind": kind})) or drawable(Joint(kind=kind))
-        assert sketch is not None, kind
-        found[kind] = sketch
-    return found
+def chooser_sketch(joint: Joint, kind: Kind) -> Sketch:
+    """Return a preparation with the values of a joint as far as they fit it, else with those of a picture."""
+    sketch = drawable(joint.model_copy(update={"kind": kind})) or drawable(Joint(kind=kind))
+    assert sketch is not None, kind
+    return sketch
 
 
-def stack_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:
-    """Return the stack of passes in the section; `None` when the section cannot be drawn."""
-    sketch = drawable(wps.joint)
-    if sketch is None:
+@dataclass(frozen=True, slots=True)
+class Choices:
+    """What the chooser offers: the families, the kinds of one family, and the other ways to weld the chosen form."""
+
+    families: tuple[Family, ...]
+    kinds: tuple[Kind, ...]
+    ways: tuple[tuple[str, Kind], ...]
+
+
+WAYS = {(1, False): "One side", (2, False): "Both sides", (1, True): "On backing"}
+
+
+def choices_of(family: Family, kind: Kind | None) -> Choices:
+    """Return what the chooser offers in a family: each form once, welded as the chosen kind where it can be.
+
+    Examples
+    --------
+    >>> choices_of("butt", "double-v").kinds[1:3]
+    ('double-v', 'double-bevel')
+    """
+    make = MAKES[kind] if kind else None
+    forms: dict[str, list[Kind]] = {}
+    for each in KINDS:
+        if MAKES[each].family == family:
+            forms.setdefault(MAKES[each].form, []).append(each)
+
+    def alike(each: Kind) -> bool:
+        return make is not None and (MAKES[each].sides, MAKES[each].backing) == (make.sides, make.backing)
+
+    kinds = tuple(next((each for each in row if alike(each)), row[0]) for row in forms.values())
+    own = forms.get(make.form, []) if make and make.family == family else []
+    ways = tuple((WAYS[MAKES[each].sides, MAKES[each].backing], each) for each in own)
+    return Choices(FAMILIES, kinds, ways if len(ways) > 1 else ())
+
+
+FAMILIES: tuple[Family, ...] = ("butt", "tee", "corner", "lap", "flare", "pipe", "surface")
+FAMILY_WORDS = {"butt": "Butt", "tee": "T", "corner": "Corner", "lap": "Lap", "flare": "Flare", "pipe": "Pipe",
+                "surface": "Plug"}  # fmt: skip
+
+
+def bead_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:
+    """Return the map of all beads in the section; `None` when the section cannot be drawn."""
+    shape, found = joint_shape(wps), bead_layout(wps)
+    if shape is None or found is None:
         return None
-    stack = layers(wps, chosen)
+    shown = marked(wps, chosen)
+    beads = [(bead, shown[bead.key]) for bead in found.beads]
 
     def make(scale: float) -> DisplayList:
-        return bead_stack(sketch, stack, scale=scale, measure=sheet.measure)
+        return bead_map(shape, beads, scale=scale, measure=sheet.measure)
 
     return fitted(make, sheet.width_mm, sheet.height_mm)
 
 
-def layers(wps: Wps, chosen: str = "") -> tuple[Layer, ...]:
-    """Return every pass as a layer; its thickness is the middle of what is stated."""
-    found = []
+def marked(wps: Wps, chosen: str = "") -> dict[str, Marked]:
+    """Return how every pass is marked in the bead map."""
+    homes = {each.id: each for each in wps.deposits}
+    found = {}
     for number, each in enumerate(wps.passes, 1):
-        energy, thick = pass_energy(each), each.thickness_mm
-        middle = None if thick is None else (thick.low + thick.high) / 2
+        energy = pass_energy(each)
         heat = energy.high.energy_kj_mm if energy else None
-        found.append(Layer(f"passes/{each.id}", str(number), middle, heat, chosen=each.id == chosen))
-    return tuple(found)
-
-
-def layer_bottom(wps: Wps, pass_id: str) -> float:
-    """Return the height at which the layer of a pass starts [mm]."""
-    sketch = drawable(wps.joint)
-    assert sketch is not None, "a layer is drawn"
-    reach = dict(zip((each.id for each in wps.passes), heights(sketch.preparation, layers(wps)), strict=True))
-    return reach[pass_id][0]
+        process = homes[each.deposit].process or ""
+        found[each.id] = Marked(f"passes/{each.id}", str(number), process, heat, chosen=each.id == chosen)
+    return found
 
 
 def boxes(wps: Wps, chosen: str = "") -> tuple[PassBox, ...]:

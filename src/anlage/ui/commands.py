@@ -52,6 +52,7 @@ def install(bench: "Workbench") -> dict[str, QAction]:
         ("pass_down", "Move the pass down", "Alt+Down", _in_passes(bench, "move_pass", 1)),
         ("add_deposit", "Add a deposit", "Ctrl+Shift+Return", bench.add_deposit),
         ("remove_deposit", "Remove the deposit", "", _in_passes(bench, "remove_deposit")),
+        ("fill_joint", "Fill the joint with passes", "Ctrl+Shift+F", _in_passes(bench, "fill_joint")),
         ("stopwatch", "Travel speed by stopwatch", "F8", _in_passes(bench, "open_stopwatch")),
         ("issue", "Issue revision", "", _on_sheet(bench, "issue")),
         ("pdf", "Save sheet as PDF…", "Ctrl+P", _on_sheet(bench, "ask_for_pdf")),

@@ -5,11 +5,11 @@ from anlage.session.judging import Proof
 from anlage.session.ladder import leaf_of_rung
 from anlage.ui.deposits import CARD
 from anlage.ui.job_panel import LINES
-from anlage.ui.joint_place import TOLERANCED
+from anlage.ui.joint_place import SINGLE, TOLERANCED
 from anlage.ui.pass_model import COLUMNS
 
 _JOB = {path for line in LINES for path in line}
-_JOINT = {"joint/product", "joint/thickness_mm", "joint/od_mm", *(f"joint/{name}" for name in TOLERANCED)}
+_JOINT = {f"joint/{name}" for name in (*SINGLE, *TOLERANCED, "root_style", "detail")}
 _PASS = {column.leaf for column in COLUMNS if column.leaf}
 _CARD = {name for name, *_ in CARD}
 

@@ -1,35 +1,31 @@
 """The Joint place: what shape, how much metal? The section to scale, its dimensions typed or dragged."""
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import (
-    QAbstractButton,
-    QApplication,
-    QButtonGroup,
-    QGridLayout,
-    QHBoxLayout,
-    QLabel,
-    QScrollArea,
-    QVBoxLayout,
-    QWidget,
-)
+from itertools import pairwise
 
-from anlage.core.drawing import fitted, profile
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+
 from anlage.session.fields import PARTS, applies, field_of
 from anlage.session.figures import joint_figures
-from anlage.session.pictures import chooser_sketches
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit
 from anlage.ui.figures import FigureStrip, FitTable
+from anlage.ui.joint_advice import JointAdvice
 from anlage.ui.joint_presenter import JointPresenter
-from anlage.ui.look import PX_PER_MM, font
-from anlage.ui.painter import Placed, paint
+from anlage.ui.look import font
 from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
 from anlage.ui.pipe_size import PipeSizeField
+from anlage.ui.preparation_chooser import Chooser
 
 COLUMN_PX = 376
-TOLERANCED = ("root_opening_mm", "root_face_mm", "groove_angle_deg", "reinforcement_mm")
+SINGLE = ("product", "thickness_mm", "other_thickness_mm", "flush", "taper", "od_mm", "run_od_mm", "backing_form",
+          "backing_mm")  # fmt: skip
+TOLERANCED = (
+    "root_opening_mm", "root_face_mm", "groove_angle_deg", "second_depth_mm", "second_angle_deg", "radius_mm",
+    "break_height_mm", "upper_angle_deg", "leg_mm", "second_leg_mm", "member_angle_deg", "hole_mm", "slot_length_mm",
+    "fill_depth_mm", "width_mm", "layer_mm", "reinforcement_mm", "cap_overlap_mm", "root_reinforcement_mm",
+)  # fmt: skip
 
 
 class JointPlace(QWidget):
@@ -84,12 +80,13 @@ class JointPlace(QWidget):
 
 
 class _Column(QWidget):
-    """The right column: chooser, product, and every dimension as numbers."""
+    """The right column: chooser, product, and every dimension that the preparation has as numbers."""
 
     def __init__(self, document: Document) -> None:
         super().__init__()
         self.document = document
         self.fields: dict[str, LeafField | ChoiceField] = {}
+        self.rows: dict[str, list[QWidget]] = {}  # widgets of a dimension, made when a preparation first has it
         self.chooser = Chooser(document)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(16, 0, 16, 0)
@@ -101,46 +98,52 @@ class _Column(QWidget):
         self.grid.setHorizontalSpacing(6)
         self.grid.setVerticalSpacing(5)
         self.grid.setColumnStretch(0, 1)
-        self._rows()
+        for column, head in ((1, "nominal"), (3, "minus"), (4, "plus")):
+            label = _label(head)
+            label.setAlignment(Qt.AlignmentFlag.AlignRight)
+            label.setFont(font("note"))
+            self.grid.addWidget(label, 2 * len(SINGLE), column)
         layout.addLayout(self.grid)
-        layout.addSpacing(10)
+        layout.addSpacing(6)
+        self.advice = JointAdvice(document, self)
+        self.fields["joint/root_style"] = self.advice.style_choice
+        self.fields["joint/detail"] = self.advice.detail
+        layout.addWidget(self.advice)
+        layout.addSpacing(6)
         self.fit = FitTable(document, self)
         layout.addWidget(self.fit)
         layout.addStretch(1)
         document.changed.connect(self.refresh)
         self.refresh()
 
-    def _rows(self) -> None:
-        document, grid = self.document, self.grid
-        for column, head in ((1, "nominal"), (3, "minus"), (4, "plus")):
-            label = _label(head)
-            label.setAlignment(Qt.AlignmentFlag.AlignRight)
-            label.setFont(font("note"))
-            grid.addWidget(label, 5, column)
-        product = self.fields["joint/product"] = ChoiceField(document, "joint/product")
-        grid.addWidget(_label("Product"), 0, 0)
-        grid.addWidget(product, 0, 1, 1, 2)
-        self._single("joint/thickness_mm", 1)
-        self.pipe_rows = self._single("joint/od_mm", 3)
-        size = PipeSizeField(document)
-        grid.addWidget(size, 3, 3, 1, 2)
-        self.pipe_rows.append(size)
-        self.rows: dict[str, list[QWidget]] = {}
-        for place, name in enumerate(TOLERANCED):
-            self.rows[name] = self._toleranced(f"joint/{name}", 6 + 2 * place)
+    def refresh(self) -> None:
+        """Show the dimensions that the preparation has."""
+        wps, names, made = self.document.wps, (*SINGLE, *TOLERANCED), False
+        for place, name in enumerate(names):
+            has = applies(wps, f"joint/{name}")
+            if has and name not in self.rows:
+                self.rows[name] = self._row(name, 2 * place + (1 if name in TOLERANCED else 0))
+                made = True
+            for widget in self.rows.get(name, ()):
+                widget.setVisible(has)
+        if made:  # Tab walks the rows as they stand, in whatever order they were made
+            stops = [field for name in names for field in self.rows.get(name, ()) if _takes_keys(field)]
+            last = (self.advice.style_choice, self.advice.detail, self.advice.take)
+            for one, other in pairwise((self.chooser.ways[-1], *stops, *last)):
+                self.setTabOrder(one, other)
 
-    def _single(self, path: str, row: int) -> list[QWidget]:
-        return self._add(path, row, (path,))
-
-    def _toleranced(self, path: str, row: int) -> list[QWidget]:
-        return self._add(path, row, (path, *(f"{path}/{part}" for part in PARTS)))
-
-    def _add(self, path: str, row: int, paths: tuple[str, ...]) -> list[QWidget]:
+    def _row(self, name: str, row: int) -> list[QWidget]:
         """Put label, fields and unit of a leaf into a row, and under it what is wrong with them."""
+        path = f"joint/{name}"
         document, grid = self.document, self.grid
         label = _label(field_of(path).label)
-        shown: list[QWidget] = [label]
         grid.addWidget(label, row, 0)
+        if field_of(path).shape == "choice":
+            choice = self.fields[path] = ChoiceField(document, path)
+            grid.addWidget(choice, row, 1, 1, 4)
+            return [label, choice]
+        shown: list[QWidget] = [label]
+        paths = (path, *(f"{path}/{part}" for part in PARTS[:2])) if name in TOLERANCED else (path,)
         for column, leaf in zip((1, 3, 4), paths, strict=False):
             field = self.fields[leaf] = LeafField(document, leaf)
             field.setFixedWidth(76 if column == 1 else 58)
@@ -148,17 +151,19 @@ class _Column(QWidget):
             field.setAccessibleName(f"{field.field.label} {part}".strip())
             grid.addWidget(field, row, column)
             shown.append(field)
-        unit, complaint = Unit(document, path), Complaint(document, paths, self)
+        unit = Unit(document, path)
         grid.addWidget(unit, row, 2)
-        grid.addWidget(complaint, row + 1, 0, 1, 5)
-        return [*shown, unit]
+        shown.append(unit)
+        if name == "od_mm":
+            size = PipeSizeField(document)
+            grid.addWidget(size, row, 3, 1, 2)
+            shown.append(size)
+        grid.addWidget(Complaint(document, paths, self), row + 1, 0, 1, 5)
+        return shown
 
-    def refresh(self) -> None:
-        """Show the dimensions that the preparation has."""
-        wps = self.document.wps
-        for name, widgets in {**self.rows, "od_mm": self.pipe_rows}.items():
-            for widget in widgets:
-                widget.setVisible(applies(wps, f"joint/{name}"))
+
+def _takes_keys(widget: QWidget) -> bool:
+    return bool(widget.focusPolicy() & Qt.FocusPolicy.TabFocus)
 
 
 def _title(text: str) -> QLabel:
@@ -171,101 +176,3 @@ def _label(text: str) -> QLabel:
     label = QLabel(text)
     label.setProperty("tone", "muted")
     return label
-
-
-class Chooser(QWidget):
-    """The preparations as small drawings of themselves, at the proportion of this joint."""
-
-    def __init__(self, document: Document) -> None:
-        super().__init__()
-        self.document = document
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(6)
-        self.group = QButtonGroup(self)
-        self._visit = object()
-        self.buttons: list[PreparationButton] = []
-        for kind in field_of("joint/kind").choices:
-            button = PreparationButton(document, kind)
-            button.clicked.connect(self._on_clicked)
-            button.left.connect(self.new_visit)
-            self.group.addButton(button)
-            self.buttons.append(button)
-            layout.addWidget(button)
-        document.changed.connect(self.refresh)
-        self.refresh()
-
-    def refresh(self) -> None:
-        """Show which one is chosen."""
-        kind = self.document.wps.joint.kind
-        self.group.setExclusive(False)
-        for button in self.buttons:
-            button.setChecked(button.kind == kind)
-        self.group.setExclusive(True)
-        for button in self.buttons:
-            button.update()
-
-    def _on_clicked(self) -> None:
-        button = self.sender()
-        assert isinstance(button, PreparationButton)
-        self.document.type_text("joint/kind", button.kind, self._visit)
-
-    def new_visit(self) -> None:
-        """Let the next choice be an undo step of its own."""
-        self._visit = object()
-
-
-class PreparationButton(QAbstractButton):
-    """One preparation, drawn.
-
-    Signals
-    -------
-    left() : the keyboard left the drawings
-    """
-
-    left = Signal()
-
-    def __init__(self, document: Document, kind: str) -> None:
-        super().__init__()
-        self.document, self.kind = document, kind
-        self.setCheckable(True)
-        self.setEnabled(document.can_write)
-        name = field_of("joint/kind").say(kind)
-        self.setAccessibleName(name)
-        self.setToolTip(name)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-
-    def sizeHint(self) -> QSize:
-        return QSize(74, 58)
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
-        if not isinstance(QApplication.focusWidget(), PreparationButton):
-            self.left.emit()
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        look = self.document.reader.look
-        painter.fillRect(self.rect(), look.colour["sheet"])
-        sketch = chooser_sketches(self.document.wps.joint)[self.kind]
-        room = QRectF(self.rect()).adjusted(6, 8, -6, -8)
-        width, height = room.width() / PX_PER_MM, room.height() / PX_PER_MM
-        joint = sketch.preparation
-        painter.setClipRect(self.rect().adjusted(3, 3, -3, -3))
-        paint(Placed.centred(fitted(lambda s: profile(joint, s), width, height), room, PX_PER_MM), painter, look)
-        painter.setClipping(False)
-        strong = self.isChecked() or self.hasFocus()
-        painter.setPen(look.colour["accent" if self.hasFocus() else "ink" if self.isChecked() else "edge"])
-        for inset in range(2 if strong else 1):
-            painter.drawRect(self.rect().adjusted(inset, inset, -1 - inset, -1 - inset))
-        if self.isChecked():
-            painter.fillRect(2, self.height() - 5, self.width() - 4, 3, look.colour["ink"])
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.click()
-            return
-        super().keyPressEvent(event)
-        neighbour = QApplication.focusWidget()
-        if isinstance(neighbour, PreparationButton) and neighbour is not self:
-            neighbour.click()  # an arrow key walked there: walking chooses, as among all alternatives

@@ -3,7 +3,7 @@
 from PySide6.QtCore import QObject
 
 from anlage.core.drawing import DisplayList, Point, grip
-from anlage.core.joint import Preparation
+from anlage.core.joint import Preparation, drawn_default
 from anlage.data.look import role_styles
 from anlage.session.draft import moved
 from anlage.session.fields import field_of, on_step
@@ -47,7 +47,7 @@ class JointPresenter(QObject):
     def take(self, target: str, at: Point) -> None:
         sketch = drawable(self.document.wps.joint)
         if sketch is not None:
-            number = getattr(sketch.preparation, _name(target))
+            number = _number(sketch.preparation, _name(target))
             self._drag = (target, sketch.preparation, number, grip(sketch.preparation, _name(target), at))
             self._visit = (target, object())
 
@@ -69,7 +69,7 @@ class JointPresenter(QObject):
             return
         if self._visit[0] != target:
             self._visit = (target, object())
-        number = getattr(sketch.preparation, _name(target))
+        number = _number(sketch.preparation, _name(target))
         self._move(target, on_step(number, target, self.document.system, steps))
 
     def _move(self, target: str, number: float) -> None:
@@ -79,6 +79,9 @@ class JointPresenter(QObject):
 
     def choose(self, target: str) -> None:
         """Areas of the section are not chosen."""
+
+    def dropped(self, source: str, target: str) -> None:
+        """Areas of the section stay where they are."""
 
     def describe(self, target: str) -> str:
         if not target:
@@ -96,3 +99,9 @@ class JointPresenter(QObject):
 
 def _name(target: str) -> str:
     return target.rpartition("/")[2]
+
+
+def _number(joint: Preparation, name: str) -> float:
+    """Return what a dimension is drawn with; what is not stated is drawn by its rule: the second leg as the first."""
+    stated = getattr(joint, name)
+    return drawn_default(joint, name) if stated is None else stated

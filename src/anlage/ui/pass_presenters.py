@@ -1,14 +1,17 @@
-"""What the stack of passes and the operating window show, and what dragging in them does."""
+"""What the bead map and the operating window show, and what dragging in them does."""
 
 from PySide6.QtCore import QObject
 
 from anlage.core.document import at as leaf_at
+from anlage.core.document import with_at
 from anlage.core.drawing import DisplayList, Plane, Point
 from anlage.core.errors import InputError
-from anlage.core.procedure import Wps
+from anlage.core.procedure import Wps, moved_pass
+from anlage.core.ranges import Interval
 from anlage.data.look import heat_colour, role_styles
-from anlage.session.fields import field_of, leaf_of, named, on_step, shown, with_end, with_middle
-from anlage.session.pictures import Sheet, heat_span, layer_bottom, plane_of, stack_picture, window_picture
+from anlage.session.beads import bead_of
+from anlage.session.fields import field_of, leaf_of, named, on_step, shown, with_end
+from anlage.session.pictures import Sheet, bead_picture, heat_span, plane_of, window_picture
 from anlage.ui.document import Document
 from anlage.ui.look import measure
 from anlage.ui.selection import Selection
@@ -36,6 +39,9 @@ class _PassPicture(QObject):
         kind, _, pass_id = target.partition("/")
         if kind == "passes":
             self.selection.choose(pass_id.partition("/")[0])
+
+    def dropped(self, source: str, target: str) -> None:
+        """Boxes are not dropped on each other."""
 
     def take(self, target: str, at: Point) -> None:
         self._held, self._visit = target, (target, object())
@@ -66,35 +72,53 @@ class _PassPicture(QObject):
         return svg(picture, role_styles("light"), ground="#FFFFFF", heat=heat)
 
 
-class StackPresenter(_PassPicture):
-    """The passes as layers in the section; the upper edge of the chosen one is its thickness."""
+class BeadPresenter(_PassPicture):
+    """The bead map; the upper edge of the chosen bead is its area, a bead dropped on another takes its place."""
+
+    def __init__(self, document: Document, selection: Selection) -> None:
+        super().__init__(document, selection)
+        self._grip: tuple[float, float, float] = (0.0, 0.0, 0.0)  # height held, area and width of the bead then
 
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         sheet = Sheet(width_mm, height_mm, self.document.system, measure)
-        return stack_picture(self.document.wps, self.selection.pass_id, sheet)
+        return bead_picture(self.document.wps, self.selection.pass_id, sheet)
 
     def empty_text(self) -> str:
-        return "The passes are stacked here once the joint can be drawn: state it at Joint."
+        return "The beads are laid here once the joint can be drawn: state it at Joint."
+
+    def take(self, target: str, at: Point) -> None:
+        super().take(target, at)
+        bead = bead_of(self.document.wps, self.selection.pass_id)
+        if bead is not None:
+            self._grip = (at[1], bead.area_mm2, bead.width_mm)
 
     def drag(self, at: Point, *, fine: bool) -> None:
         if not self._held:
             return
-        wanted = at[1] - layer_bottom(self.document.wps, self.selection.pass_id)
+        height, area, width = self._grip
+        wanted = area + (at[1] - height) * width
         if not fine:
             wanted = on_step(max(wanted, 0.0), leaf_of(self._held), self.document.system)
-        self._thicken(self._held, wanted)
+        self._resize(self._held, wanted)
 
     def step(self, target: str, steps: int) -> None:
-        stated = leaf_at(self.document.wps, target)
-        middle = (stated.low + stated.high) / 2 if stated else 0.0
-        self._thicken(target, on_step(middle, target, self.document.system, steps))
+        bead = bead_of(self.document.wps, self.selection.pass_id)
+        if bead is not None:
+            self._resize(target, on_step(bead.area_mm2, target, self.document.system, steps))
 
-    def _thicken(self, target: str, number: float) -> None:
+    def _resize(self, target: str, number: float) -> None:
         try:
-            wps = with_middle(self.document.wps, target, number)
+            wps = with_at(self.document.wps, target, Interval.single(number))
         except InputError:
-            return  # a drag stops where a layer would have no thickness left
+            return  # a drag stops where a bead would have no metal left
         self._state(target, wps)
+
+    def dropped(self, source: str, target: str) -> None:
+        ids = [each.id for each in self.document.wps.passes]
+        moving, onto = (each.partition("/")[2].partition("/")[0] for each in (source, target))
+        if moving in ids and onto in ids and moving != onto:
+            row = ids.index(onto)
+            self.document.edit(moved_pass(self.document.wps, moving, row), f"Move pass {ids.index(moving) + 1}")
 
 
 class WindowPresenter(_PassPicture):

@@ -1,24 +1,26 @@
-"""The Passes place: what is laid, in what order, with what energy? Stack and operating window over the pass table."""
+"""The Passes place: what is laid, in what order, with what energy? Bead map, operating window, pass table."""
 
 import time
 from collections.abc import Callable
 from functools import partial
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QPoint, QSize, Qt
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtCore import QPoint, QSize, Qt, Signal
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
+from anlage.core.errors import AnlageError
 from anlage.core.procedure import moved_pass, with_deposit, with_pass, without_deposit, without_pass
 from anlage.core.quantities import show
 from anlage.data.tables import unit_table
-from anlage.session.figures import fill_sentence, pass_figures
+from anlage.session.beads import fill_notices, filled
+from anlage.session.figures import pass_figures
 from anlage.session.pictures import heat_span
 from anlage.ui.deposits import DepositStrip
 from anlage.ui.document import Document
 from anlage.ui.heat_scale import HeatScale
 from anlage.ui.icons import icon
 from anlage.ui.look import font
-from anlage.ui.pass_presenters import StackPresenter, WindowPresenter
+from anlage.ui.pass_presenters import BeadPresenter, WindowPresenter
 from anlage.ui.pass_table import PassTable
 from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
@@ -29,16 +31,23 @@ if TYPE_CHECKING:
 
 
 class PassesPlace(QWidget):
-    """Stack, operating window, deposits and pass table."""
+    """Bead map, operating window, deposits and pass table.
+
+    Signals
+    -------
+    told(sentence) : something is to be told in a line
+    """
+
+    told = Signal(str)
 
     def __init__(self, document: Document, clock: Callable[[], float] = time.monotonic) -> None:
         super().__init__()
         self.document, self._clock = document, clock
         self.selection = Selection(document)
-        self.stack = PictureView(StackPresenter(document, self.selection), document.reader, "Stack of passes")
+        self.bead_view = PictureView(BeadPresenter(document, self.selection), document.reader, "Bead map")
         self.window_view = PictureView(WindowPresenter(document, self.selection), document.reader, "Operating window")
         self.window_view.setMinimumHeight(200)
-        self.editors = [PictureEditor(view, document) for view in (self.stack, self.window_view)]
+        self.editors = [PictureEditor(view, document) for view in (self.bead_view, self.window_view)]
         self.table = PassTable(document, self.selection)
         self.selection.follow()
         self.deposits = DepositStrip(document)
@@ -58,7 +67,7 @@ class PassesPlace(QWidget):
 
     def _lay_out(self) -> None:
         left, right = QVBoxLayout(), QVBoxLayout()
-        left.addWidget(self.stack, 1)
+        left.addWidget(self.bead_view, 1)
         left.addWidget(self.fill)
         right.addWidget(self.hero)
         right.addWidget(self.window_view, 1)
@@ -70,15 +79,15 @@ class PassesPlace(QWidget):
         foot = QHBoxLayout()
         foot.setSpacing(6)
         foot.addWidget(self.deposits, 1)
-        tools = QVBoxLayout()
+        tools = QGridLayout()
         tools.setSpacing(6)
-        rows = (QHBoxLayout(), QHBoxLayout())
         commands = (
             ("add", "Add a pass (Ctrl+Return)", self.add_pass),
             ("copy", "Duplicate the pass (Ctrl+D)", self.duplicate_pass),
             ("remove", "Remove the pass (Ctrl+Del)", self.remove_pass),
             ("up", "Move the pass up (Alt+Up)", partial(self.move_pass, -1)),
             ("down", "Move the pass down (Alt+Down)", partial(self.move_pass, 1)),
+            ("fill", "Fill the joint with passes (Ctrl+Shift+F)", self.fill_joint),
             ("stopwatch", "Travel speed by stopwatch (F8)", self.open_stopwatch),
         )
         for place, (name, tip, do) in enumerate(commands):
@@ -88,11 +97,8 @@ class PassesPlace(QWidget):
             button.setAccessibleName(tip.partition(" (")[0])
             button.setEnabled(self.document.can_write)
             button.clicked.connect(do)
-            rows[place // 3].addWidget(button)
-        for row in rows:
-            row.setSpacing(6)
-            tools.addLayout(row)
-        tools.addStretch(1)
+            tools.addWidget(button, place // 4, place % 4)
+        tools.setRowStretch(2, 1)
         foot.addLayout(tools)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(16, 10, 16, 12)
@@ -110,12 +116,12 @@ class PassesPlace(QWidget):
 
     def refresh(self) -> None:
         """Show what the document says now."""
-        self.stack.refresh()
+        self.bead_view.refresh()
         self.window_view.refresh()
         self.scale.update()
         self.hero.refresh()
         self.table.viewport().update()
-        self.fill.setText(fill_sentence(self.document.wps, self.document.system))
+        self.fill.setText("\n".join(each.text for each in fill_notices(self.document.wps, self.document.system)[:3]))
 
     def begin(self) -> None:
         """Put the keyboard where the work starts: in the table."""
@@ -168,6 +174,16 @@ class PassesPlace(QWidget):
         if row >= 0 and 0 <= row + places < len(self.document.wps.passes):
             wps = moved_pass(self.document.wps, self.selection.pass_id, row + places)
             self.document.edit(wps, f"Move pass {row + 1}")
+
+    def fill_joint(self) -> None:
+        """Write the passes anew so that they fill the joint, by the deposits and settings that are there."""
+        try:
+            wps = filled(self.document.wps)
+        except AnlageError as fault:
+            self.told.emit(str(fault))
+            return
+        self.document.edit(wps, "Fill the joint")
+        self.told.emit(f"{len(wps.passes)} passes fill the joint; the settings are usual ones, to be proved.")
 
     def add_deposit(self) -> None:
         """Add a deposit with its first pass, and put the keyboard at its process."""

@@ -49,6 +49,9 @@ class Presenter(Protocol):
     def choose(self, target: str) -> None:
         """Take note of a click on an area."""
 
+    def dropped(self, source: str, target: str) -> None:
+        """Take note of an area that was dragged onto another."""
+
     def describe(self, target: str) -> str:
         """Return what a handle or value is and says, in words."""
 
@@ -75,6 +78,7 @@ class PictureView(QWidget):
         self._outdated = True
         self.held = ""
         self._dragging = False
+        self._picked = ""  # the area that the mouse went down on
         self.setAccessibleName(name)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
@@ -147,6 +151,7 @@ class PictureView(QWidget):
             self._hold(self.placed.value_at(event.position()))
         elif area := self.placed.area_at(event.position()):
             self.presenter.choose(area)
+            self._picked = area
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self.placed is None:
@@ -167,10 +172,15 @@ class PictureView(QWidget):
         self.setToolTip(self.presenter.describe(over or value) if over or value else "")
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        picked, self._picked = self._picked, ""
         if self._dragging:
             self._dragging = False
             self.presenter.release()
             self.refresh()
+        elif picked and self.placed is not None:
+            area = self.placed.area_at(event.position())
+            if area and area != picked:
+                self.presenter.dropped(picked, area)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         if self.placed is None:

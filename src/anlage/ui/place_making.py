@@ -21,7 +21,9 @@ def make_place(bench: "Workbench", document: Document) -> "Place":
     if bench.place == "joint":
         return JointPlace(document)
     if bench.place == "passes":
-        return PassesPlace(document, bench.clocks.seconds)
+        passes = PassesPlace(document, bench.clocks.seconds)
+        passes.told.connect(bench.say)
+        return passes
     if bench.place == "proof":
         from anlage.ui.record_place import RecordPlace
 

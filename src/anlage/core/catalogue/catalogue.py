@@ -158,10 +158,21 @@ class Catalogue:
             raise UnknownNameError(schedule, (pipe.schedule for pipe in size.values()), where="schedule")
         return found
 
-    def filler_current(self, classification: str, diameter_mm: float) -> FillerCurrent | None:
-        """Return the usual settings of a covered electrode or wire of this size, if the table has them."""
-        rows = (row for row in self.filler_currents if row.classification == classification)
-        return next((row for row in rows if abs(row.diameter_mm - diameter_mm) <= 0.15), None)
+    def filler_current(
+        self, classification: str, diameter_mm: float, *, process: str = "", mode: str = ""
+    ) -> FillerCurrent | None:
+        """Return the usual settings of an electrode, rod or wire of this size, if the table has them.
+
+        Trade sizes of both systems are taken for each other, 2.4 mm for 2.5 mm; a mode that is not found is left out.
+        """
+        rows = [
+            row
+            for row in self.filler_currents
+            if row.classification == classification
+            and abs(row.diameter_mm - diameter_mm) <= 0.15
+            and process in ("", row.process)
+        ]
+        return next((row for row in rows if row.mode == mode), rows[0] if rows else None)
 
     def search(self, text: str) -> tuple[BaseMetal | PNumberRow | Filler | Gas, ...]:
         """Return every metal, filler and gas whose name, number or family holds all words of `text`, names first."""

@@ -112,6 +112,11 @@ class FillerCurrent(Row):
     amps_max: float
     volts_min: float | None
     volts_max: float | None
+    wire_speed_min_m_min: float | None
+    wire_speed_max_m_min: float | None
+    deposition_kg_h_typical: float | None
+    at_amps: float | None
+    at_wire_speed_m_min: float | None
     electrode_length_mm: float | None
     stub_mm: float | None
     electrode_efficiency_percent: float | None

@@ -1,6 +1,6 @@
-"""Pictures as values: display lists of the section, the stack of beads and the operating window, for every renderer."""
+"""Pictures as values: display lists of the section, the bead map and the operating window, for every renderer."""
 
-from anlage.core.drawing.bead_stack import Layer, bead_stack, heights
+from anlage.core.drawing.bead_map import HATCH_DEG, Marked, bead_map, hatch
 from anlage.core.drawing.display import (
     DisplayList,
     Item,
@@ -20,6 +20,7 @@ from anlage.core.drawing.rung import rung
 from anlage.core.drawing.section import Show, grip, profile, section
 
 __all__ = [
+    "HATCH_DEG",
     "PAPERS",
     "Area",
     "Axes",
@@ -27,7 +28,7 @@ __all__ = [
     "DisplayList",
     "Flow",
     "Item",
-    "Layer",
+    "Marked",
     "Marker",
     "Measure",
     "PassBox",
@@ -38,11 +39,11 @@ __all__ = [
     "Text",
     "Ticks",
     "arrow_head",
-    "bead_stack",
+    "bead_map",
     "bounds",
     "fitted",
     "grip",
-    "heights",
+    "hatch",
     "operating_window",
     "profile",
     "qualified_map",

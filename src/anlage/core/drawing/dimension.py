@@ -85,4 +85,11 @@ def angular(apex: Point, label: Label, *, from_deg: float, to_deg: float, radius
     yield Path(role="dimension", points=points)
     yield Marker(role="dimension", at=points[0], kind="arrow", direction_deg=from_deg - 90)
     yield Marker(role="dimension", at=points[-1], kind="arrow", direction_deg=to_deg + 90)
-    yield Text(role=label.role, at=points[steps // 2], text=label.text, offset_mm=(0.0, 1.2), target=label.target)
+    across, up = (turn(math.radians((from_deg + to_deg) / 2)) for turn in (math.cos, math.sin))
+    if abs(across) > 0.7:  # beside the arc: the value stands at its height
+        anchor: Anchor = "start" if across > 0 else "end"
+        place = (math.copysign(1.6, across), -1.0)
+    else:
+        anchor, place = "middle", (0.0, 1.2 if up > 0 else -4.0)
+    middle = points[steps // 2]
+    yield Text(role=label.role, at=middle, text=label.text, anchor=anchor, offset_mm=place, target=label.target)

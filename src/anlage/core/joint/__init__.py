@@ -1,17 +1,78 @@
-"""Joints: parametric preparations, what is impossible in them, and how much metal they take."""
+"""Joints: parametric preparations, what is impossible in them, their shape, and how much metal they take."""
 
-from anlage.core.joint.metal import STEEL_G_CM3, JointMetal, area_and_centroid, joint_metal
-from anlage.core.joint.preparation import KINDS, Kind, Point, Preparation, Sketch, faults
+from anlage.core.joint.branch import Saddle, dihedral_deg, saddle
+from anlage.core.joint.detail import Detail, Deviation, deviations, read_details, taken_over
+from anlage.core.joint.faults import JointFaultError, faults, spoken
+from anlage.core.joint.fillet import throat_mm
+from anlage.core.joint.kinds import KINDS, MAKES, OPTIONAL, Family, Form, Kind, Make, dimensions_of, needed
+from anlage.core.joint.metal import STEEL_G_CM3, JointMetal, joint_metal
+from anlage.core.joint.outline import shape_of
+from anlage.core.joint.preparation import Point, Preparation, Sketch, drawn_default
+from anlage.core.joint.root_style import (
+    Misfit,
+    Root,
+    RootStyle,
+    RootStyles,
+    misfits,
+    read_root_styles,
+    spacer_mm,
+)
+from anlage.core.joint.shape import (
+    Dimensioned,
+    Groove,
+    Measured,
+    Member,
+    Outline,
+    Shape,
+    Turned,
+    area_and_centroid,
+    parabola,
+)
 
 __all__ = [
     "KINDS",
+    "MAKES",
+    "OPTIONAL",
     "STEEL_G_CM3",
+    "Detail",
+    "Deviation",
+    "Dimensioned",
+    "Family",
+    "Form",
+    "Groove",
+    "JointFaultError",
     "JointMetal",
     "Kind",
+    "Make",
+    "Measured",
+    "Member",
+    "Misfit",
+    "Outline",
     "Point",
     "Preparation",
+    "Root",
+    "RootStyle",
+    "RootStyles",
+    "Saddle",
+    "Shape",
     "Sketch",
+    "Turned",
     "area_and_centroid",
+    "deviations",
+    "dihedral_deg",
+    "dimensions_of",
+    "drawn_default",
     "faults",
     "joint_metal",
+    "misfits",
+    "needed",
+    "parabola",
+    "read_details",
+    "read_root_styles",
+    "saddle",
+    "shape_of",
+    "spacer_mm",
+    "spoken",
+    "taken_over",
+    "throat_mm",
 ]

@@ -2,9 +2,12 @@
 
 import math
 from dataclasses import dataclass
-from itertools import pairwise
 
-from anlage.core.joint.preparation import Point, Preparation, faults
+from anlage.core.joint.branch import saddle
+from anlage.core.joint.faults import faults
+from anlage.core.joint.outline import shape_of
+from anlage.core.joint.preparation import Point, Preparation
+from anlage.core.joint.shape import Shape, area_and_centroid
 from anlage.core.results import require_above_zero
 
 STEEL_G_CM3 = 7.85  # stated in the command-line contract; a filler may say otherwise
@@ -12,14 +15,24 @@ STEEL_G_CM3 = 7.85  # stated in the command-line contract; a filler may say othe
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class JointMetal:
-    """Areas of the section and the weld metal they take; the last two are `None` for plate."""
+    """Areas of the section and the weld metal they take.
+
+    `circumference_mm` and `weld_metal_kg` are `None` for a seam in plate; `weld_metal_kg_m` is `None` for a piece,
+    a plug or a slot, whose `weld_metal_kg` is that of one piece.
+    """
 
     groove_area_mm2: float
     reinforcement_area_mm2: float
+    root_area_mm2: float
     face_width_mm: float
-    weld_metal_kg_m: float
+    weld_metal_kg_m: float | None
     circumference_mm: float | None
     weld_metal_kg: float | None
+
+    @property
+    def whole_area_mm2(self) -> float:
+        """Groove, cap and root together [mm²]."""
+        return self.groove_area_mm2 + self.reinforcement_area_mm2 + self.root_area_mm2
 
 
 def joint_metal(preparation: Preparation, *, density_g_cm3: float = STEEL_G_CM3) -> JointMetal:
@@ -32,8 +45,9 @@ def joint_metal(preparation: Preparation, *, density_g_cm3: float = STEEL_G_CM3)
 
     Returns
     -------
-    JointMetal : groove area up to the plate surface, cap area 2/3·width·height (a parabola), mass per metre; round
-        a pipe the length of the weld on the outside and the mass of the whole ring
+    JointMetal : groove area up to the plate surface on all sides; caps of 2/3·width·height (parabolas) and reinforcing
+        fillets together as reinforcement; mass per metre; round a pipe the length of the weld on the outside and the
+        mass of the whole ring
 
     Raises
     ------
@@ -42,7 +56,7 @@ def joint_metal(preparation: Preparation, *, density_g_cm3: float = STEEL_G_CM3)
     Validity
     --------
     The mass of a ring is exact for its section (Pappus): a deep groove in a thick wall holds less metal than area
-    times outside circumference.
+    times outside circumference. A branch: see `saddle`; its area is that at the crotch.
 
     Sources
     -------
@@ -57,39 +71,49 @@ def joint_metal(preparation: Preparation, *, density_g_cm3: float = STEEL_G_CM3)
     for fault in faults(preparation):
         raise fault
     require_above_zero(density_g_cm3=density_g_cm3)
-    area, height = area_and_centroid(preparation.groove_outline)
-    width = preparation.face_width_mm
-    cap = 2 / 3 * width * preparation.reinforcement_mm
-    ring = circumference = None
-    if preparation.od_mm is not None:
-        circumference = math.pi * preparation.od_mm
-        radius = preparation.od_mm / 2 - preparation.thickness_mm + height
-        cap_radius = preparation.od_mm / 2 + 0.4 * preparation.reinforcement_mm  # centroid of a parabola: 2/5 up
-        ring = 2 * math.pi * (area * radius + cap * cap_radius) * density_g_cm3 * 1e-6
+    shape = shape_of(preparation)
+    grooves = [area_and_centroid(each.outline)[0] for each in shape.grooves]
+    filled = sum(a for a, each in zip(grooves, shape.grooves, strict=True) if not each.reinforcing)
+    over = sum(a for a, each in zip(grooves, shape.grooves, strict=True) if each.reinforcing)
+    over += sum(each.cap_area_mm2 for each in shape.grooves)
+    root = sum(each.root_area_mm2 for each in shape.grooves)
+    whole, grams = filled + over + root, density_g_cm3 * 1e-3  # per mm³, in g
+    length, mass = _ring(preparation, shape)
+    per_metre: float | None = whole * grams
+    if shape.width == "piece":
+        hole, slot = preparation.hole_mm, max(preparation.slot_length_mm, preparation.hole_mm)
+        depth = filled / hole
+        mass, per_metre = (math.pi / 4 * hole**2 + (slot - hole) * hole) * depth, None
     return JointMetal(
-        groove_area_mm2=area,
-        reinforcement_area_mm2=cap,
-        face_width_mm=width,
-        weld_metal_kg_m=(area + cap) * density_g_cm3 * 1e-3,
-        circumference_mm=circumference,
-        weld_metal_kg=ring,
+        groove_area_mm2=filled,
+        reinforcement_area_mm2=over,
+        root_area_mm2=root,
+        face_width_mm=shape.face_width_mm,
+        weld_metal_kg_m=per_metre,
+        circumference_mm=length,
+        weld_metal_kg=None if mass is None else mass * grams * 1e-3,
     )
 
 
-def area_and_centroid(outline: tuple[Point, ...]) -> tuple[float, float]:
-    """Return the area [mm²] of a counter-clockwise outline and the height of its centroid [mm].
+def _ring(p: Preparation, shape: Shape) -> tuple[float | None, float | None]:
+    """Return the length of a weld round a pipe on the outside [mm], and its volume [mm³]."""
+    if p.make.form in ("branch-set-on", "branch-set-in") and p.od_mm is not None:
+        found = saddle(p)
+        return found.length_mm, found.volume_mm3
+    if p.od_mm is None or shape.axis_y_mm is None:
+        return None, None
+    volume = 0.0
+    for each in shape.grooves:
+        parts = [area_and_centroid(each.outline)]
+        parts.append((each.cap_area_mm2, _crown(each.mouth, each.cap_mm)))
+        if each.root:
+            parts.append((each.root_area_mm2, _crown(each.root, each.root_cap_mm)))
+        volume += sum(2 * math.pi * area * (height - shape.axis_y_mm) for area, height in parts)
+    return math.pi * p.od_mm, volume
 
-    An outline without area has its centroid at half its height.
 
-    Examples
-    --------
-    >>> area_and_centroid(((0, 0), (4, 0), (4, 2), (0, 2)))
-    (8.0, 1.0)
-    """
-    edges = list(pairwise((*outline, outline[0])))
-    crosses = [x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in edges]
-    area = sum(crosses) / 2
-    if area <= 0:
-        return 0.0, max(y for _, y in outline) / 2
-    moment = sum(cross * (y1 + y2) for cross, ((_, y1), (_, y2)) in zip(crosses, edges, strict=True))
-    return area, moment / (6 * area)
+def _crown(mouth: tuple[Point, Point], height_mm: float) -> float:
+    """Return the height of the centroid of a parabola over a mouth: 2/5 of its own height out."""
+    (ax, ay), (bx, by) = mouth
+    length = math.dist(*mouth)
+    return (ay + by) / 2 + (0.4 * height_mm * (bx - ax) / length if length else 0.0)

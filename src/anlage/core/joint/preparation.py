@@ -1,20 +1,15 @@
-"""Preparations of a joint: square and single-V, open or on backing, in plate or round a pipe.
+"""Preparations of a joint as values: one kind with its dimensions, and a sketch of what is stated so far.
 
 Glossary
 --------
-groove angle : included angle of a V; the bevel angle is half of it
+groove angle : included angle of V, U and compound V; the bevel angle (one side) of bevel and J
 root face (land), root opening (gap) : as in AWS A3.0
 section : the cut across the weld, root at height 0, plate surface at height `thickness`, centred on the root opening
 """
 
-import math
 from dataclasses import dataclass
-from typing import Literal
 
-from anlage.core.errors import InputError
-
-Kind = Literal["square", "square-backing", "single-v", "v-backing"]
-KINDS: tuple[Kind, ...] = ("square", "square-backing", "single-v", "v-backing")
+from anlage.core.joint.kinds import MAKES, Kind, Make
 
 Point = tuple[float, float]
 
@@ -25,46 +20,111 @@ class Preparation:
 
     Parameters
     ----------
-    kind : square or single-V, open or on backing
-    thickness_mm : thickness of both members [mm]
-    root_opening_mm : root opening [mm]
+    kind : the name of the preparation
+    thickness_mm : thickness of the (left, standing, upper, or branch) member [mm]
+    other_thickness_mm : thickness of the other member [mm]; `None`: the same
+    root_opening_mm : root opening [mm]; of a fillet the gap between the members
     root_face_mm : root face [mm]; 0 on backing unless stated
-    groove_angle_deg : included groove angle [°]; a square joint has none
-    reinforcement_mm : height of the cap over the surface [mm]
-    od_mm : outside diameter [mm] of a pipe; `None` for plate
+    groove_angle_deg : groove angle [°], included for V and U, one side for bevel and J; a square joint has none
+    second_depth_mm : depth of the second side of a double preparation [mm]; `None`: both sides equal
+    second_angle_deg : groove angle of the second side [°]; `None`: as the first
+    radius_mm : root radius of U and J, outside bend radius of a flare [mm]
+    break_height_mm : height over the root face at which a compound V changes its angle [mm]
+    upper_angle_deg : included angle of a compound V above that [°]
+    leg_mm : leg of a fillet along the lower member [mm]; of a reinforcing fillet both
+    second_leg_mm : leg along the other member [mm]; `None`: equal legs
+    member_angle_deg : angle between the members on the welded side [°]
+    reinforcement_mm : height of the cap over the surface, of a fillet its convexity [mm]
+    cap_overlap_mm : how far the cap reaches over each edge of the groove [mm]
+    root_reinforcement_mm : height of an open root beyond the lower surface [mm]
+    hole_mm : diameter of a plug, width of a slot [mm]
+    slot_length_mm : length of a slot over all [mm]
+    fill_depth_mm : how high a plug or slot is filled [mm]; `None`: flush
+    width_mm, layer_mm : width and height of a cladding [mm]
+    flush : where members of different thickness are flush: at the root, at the face, or centred
+    taper : run of the transition per rise, 4 for 1 in 4; `None`: no transition stated
+    backing_mm : thickness of the backing bar [mm]; `None`: not stated
+    ceramic : whether the backing is ceramic, with a recess for the root
+    od_mm : outside diameter [mm] of a pipe, of the branch at a branch; `None` for plate
+    run_od_mm : outside diameter [mm] of the run that a branch sits on
     """
 
     kind: Kind
     thickness_mm: float
-    root_opening_mm: float
+    other_thickness_mm: float | None = None
+    root_opening_mm: float = 0.0
     root_face_mm: float = 0.0
     groove_angle_deg: float = 0.0
+    second_depth_mm: float | None = None
+    second_angle_deg: float | None = None
+    radius_mm: float = 0.0
+    break_height_mm: float = 0.0
+    upper_angle_deg: float = 0.0
+    leg_mm: float = 0.0
+    second_leg_mm: float | None = None
+    member_angle_deg: float = 90.0
     reinforcement_mm: float = 0.0
+    cap_overlap_mm: float = 0.0
+    root_reinforcement_mm: float = 0.0
+    hole_mm: float = 0.0
+    slot_length_mm: float = 0.0
+    fill_depth_mm: float | None = None
+    width_mm: float = 0.0
+    layer_mm: float = 0.0
+    flush: str = "root"
+    taper: float | None = None
+    backing_mm: float | None = None
+    ceramic: bool = False
     od_mm: float | None = None
+    run_od_mm: float | None = None
 
     @property
-    def is_square(self) -> bool:
-        """Whether its faces are square to the plate."""
-        return self.kind in ("square", "square-backing")
+    def make(self) -> Make:
+        """What the kind is made of."""
+        return MAKES[self.kind]
 
     @property
-    def face_width_mm(self) -> float:
-        """Width of the groove at the plate surface [mm]."""
-        if self.is_square:
-            return self.root_opening_mm
-        depth = self.thickness_mm - self.root_face_mm
-        return self.root_opening_mm + 2 * depth * math.tan(math.radians(self.groove_angle_deg / 2))
+    def prepared_mm(self) -> float:
+        """Thickness at the edges [mm]: in a butt joint a thicker member is brought down to the thinner one."""
+        other = self.other_thickness_mm
+        if other is None:
+            return self.thickness_mm
+        if self.make.form == "branch-set-in":  # the hole in the run is what is prepared
+            return other
+        return min(self.thickness_mm, other) if self.make.family == "butt" else self.thickness_mm
 
     @property
-    def groove_outline(self) -> tuple[Point, ...]:
-        """Corners of the area to fill, counter-clockwise from the lower left [mm]."""
-        half, wide, top = self.root_opening_mm / 2, self.face_width_mm / 2, self.thickness_mm
-        if self.is_square:
-            return ((-half, 0.0), (half, 0.0), (half, top), (-half, top))
-        land = self.root_face_mm
-        if half == 0:  # the root faces touch: nothing to fill between them
-            return ((0.0, land), (wide, top), (-wide, top))
-        return ((-half, 0.0), (half, 0.0), (half, land), (wide, top), (-wide, top), (-half, land))
+    def depths_mm(self) -> tuple[float, float]:
+        """Depth of the groove from the first and from the second side [mm], root face taken off."""
+        room = self.prepared_mm - self.root_face_mm
+        if self.make.sides == 1:
+            return room, 0.0
+        second = room / 2 if self.second_depth_mm is None else self.second_depth_mm
+        return room - second, second
+
+    @property
+    def wall_angles_deg(self) -> tuple[float, float]:
+        """Angle of one prepared edge from the upright [°], on the first and on the second side."""
+        share = 0.5 if self.make.form in ("v", "u", "compound-v") else 1.0
+        second = self.groove_angle_deg if self.second_angle_deg is None else self.second_angle_deg
+        return self.groove_angle_deg * share, second * share
+
+
+def drawn_default(p: Preparation, name: str) -> float:
+    """Return what an optional dimension amounts to where it is not stated.
+
+    Examples
+    --------
+    >>> drawn_default(Preparation(kind="fillet", thickness_mm=10, leg_mm=6), "second_leg_mm")
+    6
+    """
+    return {
+        "other_thickness_mm": p.thickness_mm,
+        "second_depth_mm": p.depths_mm[1],
+        "second_angle_deg": p.groove_angle_deg,
+        "second_leg_mm": p.leg_mm,
+        "fill_depth_mm": p.thickness_mm,
+    }.get(name, 0.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,53 +143,3 @@ class Sketch:
     unstated: frozenset[str] = frozenset()
     incomplete: bool = False
     ghosts: tuple[Preparation, ...] = ()
-
-
-def faults(preparation: Preparation) -> tuple[InputError, ...]:
-    """Return everything that is impossible in a preparation, in the order of its fields.
-
-    Examples
-    --------
-    >>> thick = Preparation(kind="single-v", thickness_mm=6, root_opening_mm=2, root_face_mm=8, groove_angle_deg=60)
-    >>> [str(fault) for fault in faults(thick)]
-    ['root_face: 8 mm is not less than the thickness of 6 mm; state a thinner root face, or take a square joint']
-    """
-    p = preparation
-    found = [
-        *_number_faults("thickness", p.thickness_mm, zero=False),
-        *_number_faults("root_opening", p.root_opening_mm, zero=True),
-        *_number_faults("root_face", p.root_face_mm, zero=True),
-        *_number_faults("reinforcement", p.reinforcement_mm, zero=True),
-    ]
-    if not p.is_square:
-        found += _angle_faults(p)
-        if p.root_face_mm >= p.thickness_mm > 0:
-            what = f"{p.root_face_mm:g} mm is not less than the thickness of {p.thickness_mm:g} mm"
-            mend = "state a thinner root face, or take a square joint"
-            found.append(InputError(what, where="root_face", mend=mend))
-    if p.od_mm is not None:
-        found += _pipe_faults(p.od_mm, p.thickness_mm)
-    return tuple(found)
-
-
-def _number_faults(where: str, value: float, *, zero: bool) -> list[InputError]:
-    if (value >= 0 if zero else value > 0) and value < math.inf:
-        return []
-    bound = "0 or more" if zero else "above 0"
-    return [InputError(f"{value:g} mm is not {bound}", where=where, mend=f"state a length {bound}")]
-
-
-def _angle_faults(p: Preparation) -> list[InputError]:
-    if not 0 < p.groove_angle_deg < 180:
-        what = f"{p.groove_angle_deg:g}° is no groove angle"
-        return [
-            InputError(what, where="angle", mend="state an included angle above 0 and below 180 deg, such as 60deg")
-        ]
-    return []
-
-
-def _pipe_faults(od_mm: float, thickness_mm: float) -> list[InputError]:
-    if od_mm > 2 * thickness_mm:
-        return []
-    what = f"{od_mm:g} mm leaves no bore in a wall of {thickness_mm:g} mm"
-    return [InputError(what, where="od", mend="state the outside diameter of the pipe")]

@@ -1,6 +1,8 @@
 """The parts that a procedure and a record have in common: what is joined, how it is prepared, by which code."""
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from anlage.core.document import (
     Dimension,
@@ -57,16 +59,42 @@ class Metals(Part):
 
 
 class Joint(Part):
-    """The preparation as drawn, each dimension with its tolerance [mm, °]."""
+    """The preparation as drawn, each dimension with its tolerance [mm, °]; which ones a kind has, `dimensions_of` says.
+
+    `detail` is the standard detail that the preparation is meant to be, `root_style` how its root is to be welded.
+    """
 
     kind: Kind | None = None
     product: Product | None = None
     thickness_mm: Positive | None = None
+    other_thickness_mm: Positive | None = None
+    flush: Literal["root", "face", "centre"] | None = None
+    taper: Annotated[float, Field(ge=0, le=20)] | None = None
     od_mm: Positive | None = None
+    run_od_mm: Positive | None = None
     root_opening_mm: Dimension | None = None
     root_face_mm: Dimension | None = None
     groove_angle_deg: Dimension | None = None
+    second_depth_mm: Dimension | None = None
+    second_angle_deg: Dimension | None = None
+    radius_mm: Dimension | None = None
+    break_height_mm: Dimension | None = None
+    upper_angle_deg: Dimension | None = None
+    leg_mm: Dimension | None = None
+    second_leg_mm: Dimension | None = None
+    member_angle_deg: Dimension | None = None
+    hole_mm: Dimension | None = None
+    slot_length_mm: Dimension | None = None
+    fill_depth_mm: Dimension | None = None
+    width_mm: Dimension | None = None
+    layer_mm: Dimension | None = None
     reinforcement_mm: Dimension | None = None
+    cap_overlap_mm: Dimension | None = None
+    root_reinforcement_mm: Dimension | None = None
+    backing_form: Literal["bar", "ceramic"] | None = None
+    backing_mm: Positive | None = None
+    detail: Text | None = None
+    root_style: Text | None = None
     backing: Text | None = None
     retainers: Text | None = None
 
@@ -118,7 +146,11 @@ class Deposit(Element):
 
 
 class Pass(Element):
-    """One pass: the deposit it belongs to and its settings over their whole stated range."""
+    """One pass: the deposit it belongs to and its settings over their whole stated range.
+
+    `bead_area_mm2` overrides what the settings would deposit; `layer` says whether the bead starts a layer or lies
+    beside the one before it, where the layout should not choose.
+    """
 
     deposit: str
     role: Literal["root", "hot", "fill", "cap", "back", "buttering"] | None = None
@@ -127,6 +159,10 @@ class Pass(Element):
     travel_speed_mm_min: PositiveSpan | None = None
     wire_speed_mm_min: PositiveSpan | None = None
     thickness_mm: PositiveSpan | None = None
+    bead_area_mm2: PositiveSpan | None = None
+    side: Literal["first", "second"] | None = None
+    layer: Literal["new", "beside"] | None = None
+    bead: Literal["stringer", "weave"] | None = None
     note: Text | None = None
 
 

@@ -1,20 +1,23 @@
 """From the joint as a document to a preparation that can be drawn and measured, stated or only sketched."""
 
 from dataclasses import replace
-from typing import Final
+from typing import Any, Final
 
 from anlage.core.document import Dimension
 from anlage.core.errors import InputError
-from anlage.core.joint import Preparation, Sketch, faults
+from anlage.core.joint import MAKES, Kind, Preparation, Sketch, dimensions_of, faults, joint_metal, needed
 from anlage.core.procedure.parts import Joint
 
 # A picture must have some shape where nothing is stated yet. These are proportions of a picture, never values of a
 # joint: what is drawn from them is marked unstated and no result is worked out from it.
 PICTURE_THICKNESS_MM: Final = 12.0
-PICTURE_OF_THICKNESS: Final = {"root_opening_mm": 0.25, "root_face_mm": 0.125, "reinforcement_mm": 0.0}
-PICTURE_ANGLE_DEG: Final = 60.0
-DIMENSIONS: Final = ("root_opening_mm", "root_face_mm", "groove_angle_deg", "reinforcement_mm")
-TIGHTER_WHEN_MORE: Final = "root_face_mm"  # a thick root face closes the joint; all else opens it
+PICTURE_OF_THICKNESS: Final = {
+    "root_opening_mm": 0.25, "root_face_mm": 0.125, "reinforcement_mm": 0.0, "radius_mm": 0.3, "break_height_mm": 0.25,
+    "leg_mm": 0.6, "hole_mm": 1.6, "slot_length_mm": 4.0, "width_mm": 3.0, "layer_mm": 0.25,
+}  # fmt: skip
+PICTURE_ANGLES: Final = {"groove_angle_deg": 60.0, "upper_angle_deg": 20.0}
+PICTURE_BEVEL_DEG: Final = 40.0
+PICTURE_FLARE: Final = 2.0  # outside bend radius of the picture, in thicknesses
 
 
 def sketch_of(joint: Joint) -> Sketch | None:
@@ -24,26 +27,50 @@ def sketch_of(joint: Joint) -> Sketch | None:
     """
     if joint.kind is None:
         return None
-    numbers = {name: _number(getattr(joint, name)) for name in ("thickness_mm", *DIMENSIONS)}
+    names = dimensions_of(joint.kind)
+    numbers = {name: _number(getattr(joint, name)) for name in ("thickness_mm", *names)}
     stated = {name: number for name, number in numbers.items() if number is not None}
-    needed = {"thickness_mm", "root_opening_mm"}
-    picture = _picture(stated.get("thickness_mm", PICTURE_THICKNESS_MM))
-    if joint.kind.endswith("backing"):
-        picture["root_face_mm"] = 0.0  # what it is on backing unless stated
-    if joint.kind in ("square", "square-backing"):
-        picture |= {"root_face_mm": 0.0, "groove_angle_deg": 0.0}
-        stated = {name: number for name, number in stated.items() if name not in ("root_face_mm", "groove_angle_deg")}
-    else:
-        needed |= {"groove_angle_deg"} | ({"root_face_mm"} if picture["root_face_mm"] else set())
-    is_pipe = joint.product == "pipe"
-    found = Preparation(kind=joint.kind, od_mm=joint.od_mm if is_pipe else None, **{**picture, **stated})
-    incomplete = not needed <= set(stated) or (is_pipe and joint.od_mm is None)
-    return Sketch(found, frozenset(picture) - set(stated), incomplete, _ghosts(joint, found))
+    picture = _picture(joint.kind, stated.get("thickness_mm", PICTURE_THICKNESS_MM))
+    given: dict[str, Any] = {**_around(joint), **picture, **stated}
+    found = Preparation(kind=joint.kind, **given)
+    lacking = not needed(joint.kind) <= set(stated) or (_needs_od(joint) and joint.od_mm is None)
+    incomplete = lacking or (joint.kind.startswith("branch") and joint.run_od_mm is None)
+    unstated = {name for name in ("thickness_mm", *names) if name not in stated}
+    return Sketch(found, frozenset(unstated), incomplete, _ghosts(joint, found))
 
 
-def _picture(thickness_mm: float) -> dict[str, float]:
+def _needs_od(joint: Joint) -> bool:
+    return joint.product == "pipe" or (joint.kind is not None and MAKES[joint.kind].family == "pipe")
+
+
+def _around(joint: Joint) -> dict[str, Any]:
+    """Return what a preparation takes besides its dimensions, as far as it is stated."""
+    found: dict[str, Any] = {
+        "od_mm": joint.od_mm if _needs_od(joint) else None,
+        "run_od_mm": joint.run_od_mm if joint.kind and joint.kind.startswith("branch") else None,
+        "other_thickness_mm": joint.other_thickness_mm,
+        "taper": joint.taper,
+        "backing_mm": joint.backing_mm,
+        "ceramic": joint.backing_form == "ceramic",
+    }
+    return found | ({"flush": joint.flush} if joint.flush else {})
+
+
+def _picture(kind: Kind, thickness_mm: float) -> dict[str, float]:
+    """Return the proportions of a picture for everything that a kind needs."""
+    make, wanted = MAKES[kind], needed(kind)
     sizes = {name: share * thickness_mm for name, share in PICTURE_OF_THICKNESS.items()}
-    return {"thickness_mm": thickness_mm, "groove_angle_deg": PICTURE_ANGLE_DEG, **sizes}
+    angles = dict(PICTURE_ANGLES)
+    if make.form in ("bevel", "j", "branch-set-on", "branch-set-in"):
+        angles["groove_angle_deg"] = PICTURE_BEVEL_DEG
+    if make.form in ("u", "j"):
+        angles["groove_angle_deg"] /= 2
+        sizes["radius_mm"] = (0.14 if make.sides == 2 else 0.3) * thickness_mm
+    if make.form == "compound-v" and make.sides == 2:
+        sizes["break_height_mm"] /= 2
+    if make.family == "flare":
+        sizes["radius_mm"] = PICTURE_FLARE * thickness_mm
+    return {"thickness_mm": thickness_mm} | {n: v for n, v in (sizes | angles).items() if n in wanted}
 
 
 def _number(stated: Dimension | float | None) -> float | None:
@@ -51,28 +78,29 @@ def _number(stated: Dimension | float | None) -> float | None:
 
 
 def _ghosts(joint: Joint, nominal: Preparation) -> tuple[Preparation, ...]:
-    """Return the tightest and the widest joint, tightest first; none when no tolerance is stated."""
-    stated = {name: value for name in DIMENSIONS if isinstance(value := getattr(joint, name), Dimension)}
-    shown = ("root_opening_mm",) if nominal.is_square else ("root_opening_mm", "root_face_mm", "groove_angle_deg")
-    toleranced = {name: value for name, value in stated.items() if name in shown and not value.span.is_single}
-    if not toleranced:
+    """Return the tightest and the widest joint, tightest first; none when no tolerance is stated.
+
+    Each dimension goes to that end of its tolerance which takes less metal for the tightest, more for the widest.
+    """
+    stated = {
+        name: value for name in dimensions_of(nominal.kind) if isinstance(value := getattr(joint, name), Dimension)
+    }
+    toleranced = {name: value for name, value in stated.items() if not value.span.is_single}
+    if not toleranced or faults(nominal):
         return ()
 
-    def corner(*, wide: bool) -> Preparation:
-        ends = {n: v.span.high if wide == (n != TIGHTER_WHEN_MORE) else v.span.low for n, v in toleranced.items()}
-        return replace(nominal, **ends)  # type: ignore[arg-type]  # lengths and an angle alone, never the kind
+    def area(**changed: float) -> float | None:
+        each = replace(nominal, **changed)  # type: ignore[arg-type]  # lengths and angles alone, never the kind
+        return None if faults(each) else joint_metal(each).whole_area_mm2
 
-    return tuple(each for each in (corner(wide=False), corner(wide=True)) if not faults(each))
-
-
-FIELD_OF_FAULT: Final = {
-    "thickness": ("thickness_mm",),
-    "root_opening": ("root_opening_mm",),
-    "root_face": ("root_face_mm", "thickness_mm"),
-    "reinforcement": ("reinforcement_mm",),
-    "angle": ("groove_angle_deg",),
-    "od": ("od_mm", "thickness_mm"),
-}
+    tight: dict[str, float] = {}
+    wide: dict[str, float] = {}
+    for name, value in toleranced.items():
+        low, high = area(**{name: value.span.low}), area(**{name: value.span.high})
+        rising = low is None or high is None or low <= high
+        tight[name], wide[name] = (value.span.low, value.span.high) if rising else (value.span.high, value.span.low)
+    corners = (replace(nominal, **ends) for ends in (tight, wide))  # type: ignore[arg-type]
+    return tuple(each for each in corners if not faults(each))
 
 
 def clashes(joint: Joint) -> dict[str, InputError]:
@@ -82,7 +110,9 @@ def clashes(joint: Joint) -> dict[str, InputError]:
         return {}
     found: dict[str, InputError] = {}
     for fault in faults(sketch.preparation):
-        fields = FIELD_OF_FAULT[fault.where]
-        if not sketch.unstated.issuperset(fields):
-            found |= {f"joint/{name}": fault for name in fields if f"joint/{name}" not in found}
+        if not sketch.unstated.issuperset(fault.fields):
+            taking_part = [
+                name for name in fault.fields if getattr(joint, name) is not None or name in fault.fields[:1]
+            ]
+            found |= {f"joint/{name}": fault for name in taking_part if f"joint/{name}" not in found}
     return found

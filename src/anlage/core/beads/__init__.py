@@ -1,0 +1,33 @@
+"""Beads: how much metal each gets, where it lies in the joint, and a list of beads that fills one."""
+
+from anlage.core.beads.deposit import (
+    Deposition,
+    bead_area_of_rate,
+    deposition_rate,
+    electrode_metal,
+    lesnewich_wire_speed,
+    read_depositions,
+    wire_bead_area,
+)
+from anlage.core.beads.fill import UNDER_SURFACE_MM, Proposed, Size, fill
+from anlage.core.beads.layout import Bead, Filling, Laid, Layer, Layout, layout
+
+__all__ = [
+    "UNDER_SURFACE_MM",
+    "Bead",
+    "Deposition",
+    "Filling",
+    "Laid",
+    "Layer",
+    "Layout",
+    "Proposed",
+    "Size",
+    "bead_area_of_rate",
+    "deposition_rate",
+    "electrode_metal",
+    "fill",
+    "layout",
+    "lesnewich_wire_speed",
+    "read_depositions",
+    "wire_bead_area",
+]

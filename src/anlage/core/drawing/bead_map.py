@@ -1,0 +1,136 @@
+"""The bead map: every pass where it lies in the true section, hatched by its process, coloured by its heat."""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from anlage.core.beads import Bead
+from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
+from anlage.core.drawing.section import edges, metal
+from anlage.core.joint import Outline, Shape
+
+LABEL_MM, PLATE_MM = 2.6, 3.6
+TIGHT_MM = 4.4  # paper: beads smaller than this carry no plate, only their number, and below half of it none
+HATCH_MM = 1.5  # paper: distance of hatch lines
+HATCH_DEG = {
+    "SMAW": (45.0,),
+    "GTAW": (),
+    "GMAW": (135.0,),
+    "FCAW": (90.0,),
+    "MCAW": (0.0,),
+    "SAW": (45.0, 135.0),
+    "PAW": (0.0,),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Marked:
+    """How one bead is shown: where it is stated, its number, its process, its hottest energy [kJ/mm]."""
+
+    target: str
+    label: str
+    process: str = ""
+    heat: float | None = None
+    chosen: bool = False
+
+
+def bead_map(shape: Shape, beads: Sequence[tuple[Bead, Marked]], *, scale: float, measure: Measure) -> DisplayList:
+    """Return the section with its beads, the first one laid at the back.
+
+    Parameters
+    ----------
+    shape : the joint
+    beads : every bead with how it is marked, in the order they are laid
+    scale : paper millimetres per work millimetre
+    measure : measures a text, for the corners of the picture
+    """
+    laid: list[Item] = []
+    labels: list[Item] = []
+    for bead, marked in beads:
+        laid += _bead(bead, marked, scale)
+        labels += _label(bead, marked, scale, measure)
+    chosen = [
+        Path(role="chosen", points=(*bead.outline, bead.outline[0]), target=marked.target)
+        for bead, marked in beads
+        if marked.chosen
+    ]
+    handles = [_handle(bead, marked) for bead, marked in beads if marked.chosen]
+    wanted = (item for item in metal(shape))
+    items = (*wanted, *laid, *edges(shape), *chosen, *labels, *handles)
+    return DisplayList(items, scale, *bounds(items, scale, measure))
+
+
+def _bead(bead: Bead, marked: Marked, scale: float) -> Iterator[Item]:
+    yield Path(role="layer", points=bead.outline, closed=True, target=marked.target, heat=marked.heat)
+    if marked.process:
+        for turn in HATCH_DEG.get(marked.process, ()):
+            for line in hatch(bead.outline, turn, HATCH_MM / scale):
+                yield Path(role="hatch", points=line)
+    role = "sketched" if bead.shared else "outline"
+    yield Path(role=role, points=(*bead.outline, bead.outline[0]), target=marked.target)
+
+
+def hatch(outline: Outline, turn_deg: float, step_mm: float) -> Iterator[tuple[Point, Point]]:
+    """Yield parallel lines across an outline, on one grid for the whole picture.
+
+    Parameters
+    ----------
+    outline : closed outline [mm]
+    turn_deg : direction of the lines [°]
+    step_mm : distance between them [mm]
+    """
+    along = (math.cos(math.radians(turn_deg)), math.sin(math.radians(turn_deg)))
+    offsets = [x * -along[1] + y * along[0] for x, y in outline]
+    for n in range(math.ceil(min(offsets) / step_mm), math.floor(max(offsets) / step_mm) + 1):
+        level, places = n * step_mm, []
+        for (one, a), (two, b) in zip(
+            zip(outline, offsets, strict=True),
+            zip((*outline[1:], outline[0]), (*offsets[1:], offsets[0]), strict=True),
+            strict=True,
+        ):
+            if (a < level) != (b < level):
+                share = (level - a) / (b - a)
+                x, y = one[0] + (two[0] - one[0]) * share, one[1] + (two[1] - one[1]) * share
+                places.append(x * along[0] + y * along[1])
+        places.sort()
+        for start, end in zip(places[::2], places[1::2], strict=False):
+            yield (
+                (start * along[0] - level * along[1], start * along[1] + level * along[0]),
+                (end * along[0] - level * along[1], end * along[1] + level * along[0]),
+            )
+
+
+def middle(outline: Outline) -> Point:
+    """Return the centroid of an outline [mm]."""
+    area = cx = cy = 0.0
+    for (x1, y1), (x2, y2) in zip(outline, (*outline[1:], outline[0]), strict=True):
+        cross = x1 * y2 - x2 * y1
+        area += cross
+        cx += (x1 + x2) * cross
+        cy += (y1 + y2) * cross
+    if abs(area) < 1e-12:
+        return outline[0]
+    return (cx / (3 * area), cy / (3 * area))
+
+
+def _label(bead: Bead, marked: Marked, scale: float, measure: Measure) -> Iterator[Item]:
+    room = min(bead.width_mm, bead.height_mm) * scale
+    if room < TIGHT_MM / 2 and not marked.chosen:
+        return
+    x, y = middle(bead.outline)
+    small = room < TIGHT_MM
+    height = LABEL_MM * (0.75 if small else 1.0)
+    half = (measure(marked.label, height) + 1.2) / 2 / scale
+    reach = PLATE_MM * (0.75 if small else 1.0) / 2 / scale
+    plate = ((x - half, y - reach), (x + half, y - reach), (x + half, y + reach), (x - half, y + reach))
+    yield Path(role="plate", points=plate, closed=True, target=marked.target)
+    yield Text(
+        role="value", at=(x, y), text=marked.label, height_mm=height, offset_mm=(0.0, -0.36 * height),
+        target=marked.target,
+    )  # fmt: skip
+
+
+def _handle(bead: Bead, marked: Marked) -> Marker:
+    """Return the handle by which the chosen bead is made larger or smaller, on its upper edge."""
+    top = max(bead.outline, key=lambda point: (point[1], point[0]))
+    return Marker(role="handle", at=top, kind="handle", target=f"{marked.target}/bead_area_mm2")

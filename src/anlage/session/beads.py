@@ -1,0 +1,216 @@
+"""The beads of a procedure: laid in its joint, told where metal is missing, and proposed where there are none."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+from anlage.core.beads import Bead, Laid, Layout, Proposed, Size, bead_area_of_rate, fill, layout
+from anlage.core.errors import InputError
+from anlage.core.joint import Shape, faults, shape_of
+from anlage.core.procedure import Deposit, Pass, Wps, sketch_of, with_deposit, with_pass, without_pass
+from anlage.core.quantities import show
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Interval
+from anlage.data.tables import catalogue, unit_table
+from anlage.session.bead_areas import bead_area, density_of, rate_of, usual_settings
+
+SPREAD = 0.1  # a proposed travel speed goes so far to both sides of the one that fills the joint; own choice
+OVER_MM = 0.3  # a fill layer may stand over the surface by this before it is told of
+
+
+def laid_of(wps: Wps) -> tuple[Laid, ...]:
+    """Return every pass as a bead to lay: its area as far as it is known, its side and its place in the layer."""
+    homes = {each.id: each for each in wps.deposits}
+    found = []
+    for each in wps.passes:
+        if each.role == "buttering":
+            continue
+        area, thick = bead_area(homes[each.deposit], each), each.thickness_mm
+        second = each.side == "second" or (each.side is None and each.role == "back")
+        found.append(
+            Laid(
+                key=each.id,
+                area_mm2=area.middle if area else None,
+                thickness_mm=(thick.low + thick.high) / 2 if thick else None,
+                side=2 if second else 1,
+                role=each.role,
+                layer=each.layer,
+                weave=(each.bead or wps.technique.bead_technique) == "weave",
+            )
+        )
+    return tuple(found)
+
+
+def joint_shape(wps: Wps) -> Shape | None:
+    """Return the shape of the joint; `None` when no kind is chosen or its values clash."""
+    sketch = sketch_of(wps.joint)
+    return None if sketch is None or faults(sketch.preparation) else shape_of(sketch.preparation)
+
+
+def bead_layout(wps: Wps) -> Layout | None:
+    """Return where the beads of a procedure lie; `None` when its joint cannot be drawn."""
+    shape = joint_shape(wps)
+    return None if shape is None else _laid_out(shape, laid_of(wps))
+
+
+@lru_cache(maxsize=8)
+def _laid_out(shape: Shape, laid: tuple[Laid, ...]) -> Layout:
+    return layout(shape, laid)
+
+
+def bead_of(wps: Wps, pass_id: str) -> Bead | None:
+    """Return the bead of a pass where it lies."""
+    found = bead_layout(wps)
+    return next((bead for bead in found.beads if bead.key == pass_id), None) if found else None
+
+
+@dataclass(frozen=True, slots=True)
+class FillNotice:
+    """What a layout comes to, in a sentence; `good` when nothing is missing or in excess."""
+
+    text: str
+    good: bool
+
+
+def fill_notices(wps: Wps, system: System) -> tuple[FillNotice, ...]:
+    """Return how the passes fill the joint: the share first, then every layer that lacks metal or has too much."""
+    sketch, found = sketch_of(wps.joint), bead_layout(wps)
+    if not wps.passes:
+        return (FillNotice("No pass yet. Fill the joint (Ctrl+Shift+F) writes a list to start from.", good=True),)
+    if found is None or sketch is None:
+        return ()
+    if sketch.incomplete:
+        return (FillNotice("The joint is not stated in full: the beads lie in a picture of it.", good=True),)
+    if not found.fillings:
+        return (FillNotice("The edges touch: there is no room for filler metal.", good=True),)
+    shared = sum(bead.shared for bead in found.beads)
+    if shared:
+        text = f"The bead area is not known for {shared} of {len(found.beads)} passes: dashed, they share what is left."
+        return (FillNotice(text, good=False),)
+    room = sum(each.room_mm2 for each in found.fillings)
+    head = (
+        f"The passes lay {_area(found.laid_mm2, system)}, {100 * found.laid_mm2 / room:.0f} % of {_area(room, system)}."
+    )
+    notices = [FillNotice(head, good=abs(found.laid_mm2 / room - 1) <= 0.03)]
+    return (*notices, *_side_notices(found, system), *_layer_notices(found, system))
+
+
+def _side_notices(found: Layout, system: System) -> Iterator[FillNotice]:
+    """Yield what is missing on a side, or stands too high."""
+    for each in found.fillings:
+        where = f" on the {'first' if each.side == 1 else 'second'} side" if len(found.fillings) > 1 else ""
+        if each.missing_mm2 > 0.005 * each.room_mm2:
+            depth = show(-each.reach_mm, "length", system, unit_table())
+            text = f"{_area(each.missing_mm2, system)} is missing{where}: the metal ends {depth} low."
+            yield FillNotice(text, good=False)
+        elif each.reach_mm > each.stated_cap_mm + OVER_MM and each.stated_cap_mm:
+            stands, stated = (show(h, "length", system, unit_table()) for h in (each.reach_mm, each.stated_cap_mm))
+            yield FillNotice(f"The cap{where} stands {stands} high, {stated} is stated.", good=False)
+
+
+def _layer_notices(found: Layout, system: System) -> Iterator[FillNotice]:
+    """Yield every layer under the cap that stands over the surface."""
+    last = {layer.side: layer.number for layer in found.layers}
+    for layer in found.layers:
+        under_cap = layer.number < last[layer.side] and layer.role not in ("cap", "back")
+        if layer.capping and under_cap and layer.reach_mm > OVER_MM:
+            high = show(layer.reach_mm, "length", system, unit_table())
+            text = f"Layer {layer.number} stands {high} over the surface: the cap has no edge to follow."
+            yield FillNotice(text, good=False)
+
+
+def _area(value: float, system: System) -> str:
+    return show(value, "area", system, unit_table())
+
+
+# Fill the joint ------------------------------------------------------------------------------
+
+
+def filled(wps: Wps) -> Wps:
+    """Return the procedure with its passes written anew so that they fill the joint.
+
+    Settings come from a pass of the same deposit and role that is there already, else from the catalogue's usual
+    ones; travel speeds are those that lay the wanted bead. Where nothing says how much a pass deposits (a rod fed by
+    hand), the bead's area is stated instead, and its speed is left open.
+
+    Raises
+    ------
+    InputError : the joint is not stated in full
+    """
+    sketch, shape = sketch_of(wps.joint), joint_shape(wps)
+    if sketch is None or shape is None or sketch.incomplete:
+        mend = "state the preparation at Joint first"
+        raise InputError("the joint is not stated in full", where="fill", mend=mend)
+    start = wps if wps.deposits else with_deposit(wps)[0]
+    beads = fill(shape, [_size(start, each, is_last=each is start.deposits[-1]) for each in start.deposits])
+    kept = {(each.deposit, each.role): each for each in reversed(start.passes)}
+    any_of = {each.deposit: each for each in reversed(start.passes)}
+    done = start
+    for each in start.passes:
+        done = without_pass(done, each.id)
+    for bead in beads:
+        home = start.deposits[bead.deposit]
+        model = kept.get((home.id, bead.role)) or any_of.get(home.id) or Pass(id="p0", deposit=home.id)
+        stated = _stated(home, model, bead, has_sides=len({each.side for each in shape.grooves}) > 1)
+        done, _ = with_pass(done, home.id, **stated)
+    return done
+
+
+def _size(wps: Wps, deposit: Deposit, *, is_last: bool) -> Size:
+    """Return how the beads of a deposit come out: by what its passes deposit already, else by its electrode."""
+    reach = None if is_last or deposit.thickness_mm is None else deposit.thickness_mm.high
+    others: dict[str, Any] = {"reach_mm": reach, "weave": wps.technique.bead_technique == "weave"}
+    diameter = deposit.filler_diameter_mm
+    own = [area.middle for each in wps.passes if each.deposit == deposit.id and (area := bead_area(deposit, each))]
+    if own and deposit.process not in ("SMAW", "GTAW"):
+        return Size.of_area(sum(own) / len(own), **others)
+    if deposit.process in ("GMAW", "FCAW", "MCAW", "SAW"):
+        area = _usual_wire_area(deposit)
+        if area is not None:
+            return Size.of_area(area, **others)
+    return Size.of_electrode((diameter.low + diameter.high) / 2 if diameter else 3.2, **others)
+
+
+def _usual_wire_area(deposit: Deposit) -> float | None:
+    """Return the bead that the catalogue's usual wire and travel speeds lay [mm²]."""
+    usual = usual_settings(deposit)
+    limits = [row for row in catalogue().process_limits if row.process == deposit.process]
+    if usual is None or usual.at_wire_speed_m_min is None or not limits:
+        return None
+    speed = (min(row.travel_min_mm_min for row in limits) + max(row.travel_max_mm_min for row in limits)) / 2
+    feed = Interval.single(usual.at_wire_speed_m_min * 1000)
+    each = Pass(id="p0", deposit=deposit.id, wire_speed_mm_min=feed, travel_speed_mm_min=Interval.single(speed))
+    found = bead_area(deposit, each)
+    return found.middle if found else None
+
+
+_COPIED = ("current_a", "voltage_v", "wire_speed_mm_min", "note")
+
+
+def _stated(deposit: Deposit, model: Pass, bead: Proposed, *, has_sides: bool) -> dict[str, Any]:
+    """Return what a proposed pass states."""
+    usual = usual_settings(deposit)
+    stated: dict[str, Any] = {name: getattr(model, name) for name in _COPIED}
+    if usual is not None:
+        stated["current_a"] = stated["current_a"] or Interval(usual.amps_min, usual.amps_max)
+        if usual.volts_min is not None and usual.volts_max is not None:
+            stated["voltage_v"] = stated["voltage_v"] or Interval(usual.volts_min, usual.volts_max)
+        if usual.at_wire_speed_m_min and deposit.process not in ("SMAW", "GTAW"):
+            stated["wire_speed_mm_min"] = stated["wire_speed_mm_min"] or Interval.single(
+                usual.at_wire_speed_m_min * 1000
+            )
+    stated |= {
+        "role": bead.role,
+        "layer": "new" if bead.starts_layer else "beside",
+        "bead": "weave" if bead.weave else "stringer",
+        "side": (None, "first", "second")[bead.side] if has_sides else None,
+        "thickness_mm": Interval.single(round(bead.height_mm, 1)),
+    }
+    rate = rate_of(deposit, Pass(id="p0", deposit=deposit.id, **{n: stated[n] for n in _COPIED}))
+    if rate is None:
+        area = Interval.single(round(bead.area_mm2, 2))
+        return stated | {"bead_area_mm2": area, "travel_speed_mm_min": model.travel_speed_mm_min}
+    speed = bead_area_of_rate(rate.middle, travel_speed_mm_min=1.0, density_g_cm3=density_of(deposit)) / bead.area_mm2
+    wide = max(round(speed * SPREAD), 1)
+    return stated | {"travel_speed_mm_min": Interval(round(speed) - wide, round(speed) + wide)}

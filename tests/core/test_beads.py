@@ -1,0 +1,150 @@
+"""Beads in the true groove: every bead keeps its area, none lies outside or over another, layers say what they lack."""
+
+from itertools import pairwise
+
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from anlage.core.beads import Laid, Size, fill, layout
+from anlage.core.drawing import Marked, Marker, Path, bead_map, hatch
+from anlage.core.joint import KINDS, Preparation, area_and_centroid, joint_metal, shape_of
+from tests.strategies import preparations
+
+V = Preparation(
+    kind="single-v", thickness_mm=16, root_opening_mm=3, root_face_mm=1.5, groove_angle_deg=60, reinforcement_mm=2,
+    cap_overlap_mm=1.5, root_reinforcement_mm=1,
+)  # fmt: skip
+sizes = st.builds(Size.of_electrode, st.sampled_from((2.4, 3.2, 4.0)), weave=st.booleans())
+
+
+def proposed(joint, *own):
+    return [
+        Laid(key=f"p{n}", area_mm2=each.area_mm2, side=each.side, role=each.role,
+             layer="new" if each.starts_layer else "beside", weave=each.weave)
+        for n, each in enumerate(fill(shape_of(joint), own or (Size.of_electrode(3.2),)))
+    ]  # fmt: skip
+
+
+def shapes(found):
+    return [shapely.Polygon(bead.outline) for bead in found.beads]
+
+
+@settings(deadline=None)
+@given(preparations(), sizes)
+def test_a_proposal_fills_any_joint_and_metal_is_conserved(joint, size):
+    laid, metal = proposed(joint, size), joint_metal(joint)
+    assert sum(each.area_mm2 for each in laid) == pytest.approx(metal.whole_area_mm2, rel=1e-6, abs=1e-6)
+    found = layout(shape_of(joint), laid)
+    assert [bead.key for bead in found.beads] == [each.key for each in laid]
+    drawn = [area_and_centroid(bead.outline)[0] for bead in found.beads]
+    assert all(area > 0 for area in drawn)
+    assert sum(drawn) == pytest.approx(metal.whole_area_mm2, rel=5e-3, abs=1e-6)
+    assert sum(each.missing_mm2 for each in found.fillings) <= 0.005 * metal.whole_area_mm2 + 1e-6
+
+
+@settings(deadline=None)
+@given(preparations(), sizes)
+def test_beads_lie_inside_the_joint_and_beside_each_other(joint, size):
+    found, shape = layout(shape_of(joint), proposed(joint, size)), shape_of(joint)
+    room = shapely.union_all([
+        shapely.Polygon(part).buffer(0.02)
+        for groove in shape.grooves for part in (groove.outline, groove.cap, groove.root_cap) if part
+    ])  # fmt: skip
+    beads = [bead.buffer(0) for bead in shapes(found)]
+    whole = sum(bead.area for bead in beads)
+    over = 0.05 + 0.12 * whole if any(groove.cap for groove in shape.grooves) else 0.05 + 0.02 * whole
+    assert shapely.union_all(beads).difference(room).area < over  # rounded tops stand a little out of the parabola
+    for one, other in pairwise(beads):
+        assert one.intersection(other).area < 0.02 * min(one.area, other.area) + 0.01
+
+
+def test_a_closed_square_joint_has_no_room_for_beads():
+    closed = Preparation(kind="square", thickness_mm=6, root_opening_mm=0)
+    assert layout(shape_of(closed), [Laid(key="1", area_mm2=12), Laid(key="2")]).beads == ()
+
+
+def test_areas_that_are_known_are_kept_to_the_last_digit():
+    laid = [Laid(key=str(n), area_mm2=8 + n) for n in range(14)]
+    found = layout(shape_of(V), laid)
+    assert [shape.area for shape in shapes(found)] == pytest.approx([8 + n for n in range(14)], rel=1e-6)
+    assert all(shape.is_valid for shape in shapes(found))
+
+
+def test_the_root_of_an_open_joint_reaches_beyond_it():
+    (bead,) = layout(shape_of(V), [Laid(key="root", area_mm2=12)]).beads
+    assert min(y for _, y in bead.outline) == pytest.approx(-1, abs=0.01)
+
+
+def test_metal_that_is_missing_is_told_with_how_low_it_ends():
+    found = layout(shape_of(V), [Laid(key="1", thickness_mm=13.0)])  # 1 mm of it beyond the root: 12 of 16 mm
+    (filling,) = found.fillings
+    assert filling.reach_mm == pytest.approx(-4, abs=0.005)
+    surface, face = 2 * 10.5 * 0.57735 + 3, joint_metal(V).face_width_mm
+    assert filling.missing_mm2 == pytest.approx(4 * (surface + face) / 2, rel=1e-3)
+
+
+def test_metal_in_excess_stands_over_the_mouth():
+    metal = joint_metal(V)
+    chord = metal.face_width_mm + 3
+    found = layout(shape_of(V), [Laid(key="1", area_mm2=metal.whole_area_mm2 + 2 / 3 * chord)])
+    assert found.fillings[0].reach_mm == pytest.approx(3.0, rel=1e-3)  # 2 stated, 1 more
+
+
+def test_passes_of_unknown_size_share_what_is_left():
+    found = layout(shape_of(V), [Laid(key="1", area_mm2=40), Laid(key="2"), Laid(key="3")])
+    rest = (joint_metal(V).whole_area_mm2 - 40) / 2
+    assert [bead.area_mm2 for bead in found.beads] == pytest.approx([40, rest, rest])
+    assert [bead.shared for bead in found.beads] == [False, True, True]
+
+
+def test_what_is_said_of_layers_goes_before_what_fits():
+    areas = [Laid(key=str(n), area_mm2=12, layer=layer) for n, layer in enumerate(("new", "beside", "beside", "new"))]
+    assert [bead.layer for bead in layout(shape_of(V), areas).beads] == [1, 1, 1, 2]
+
+
+def test_a_weave_takes_the_whole_width():
+    wide = [Laid(key=str(n), area_mm2=30, role="fill", weave=True) for n in range(4)]
+    assert [bead.layer for bead in layout(shape_of(V), wide).beads] == [1, 2, 3, 4]
+    narrow = [Laid(key=str(n), area_mm2=12, role="fill") for n in range(14)]
+    assert max(layer.beads for layer in layout(shape_of(V), narrow).layers) > 1
+
+
+def test_both_sides_of_a_double_joint_fill_from_its_root():
+    joint = Preparation(kind="double-v", thickness_mm=30, root_opening_mm=2, root_face_mm=2, groove_angle_deg=60,
+                        reinforcement_mm=2)  # fmt: skip
+    laid = proposed(joint)
+    assert {each.side for each in laid} == {1, 2}
+    turns = [each.side for each in laid]
+    assert sum(one != other for one, other in pairwise(turns)) >= 4  # by turns, not one side after the other
+    found = layout(shape_of(joint), laid)
+    heights = {side: [shapely.Polygon(b.outline).centroid.y for b in found.beads if b.side == side] for side in (1, 2)}
+    assert heights[1][0] < heights[1][-1]
+    assert heights[2][0] > heights[2][-1]
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_the_map_of_any_kind_can_be_drawn_with_a_handle_at_the_chosen_bead(kind):
+    @settings(deadline=None, max_examples=5)
+    @given(preparations(kind).filter(lambda joint: joint_metal(joint).groove_area_mm2 > 1))
+    def check(joint):
+        found = layout(shape_of(joint), proposed(joint))
+        beads = [(bead, Marked(f"passes/{bead.key}", bead.key, "SMAW", 1.0, chosen=bead is found.beads[0]))
+                 for bead in found.beads]  # fmt: skip
+        picture = bead_map(shape_of(joint), beads, scale=3.0, measure=lambda t, h: 0.5 * h * len(t))
+        handles = [item.target for item in picture.items if isinstance(item, Marker)]
+        assert handles == [f"passes/{found.beads[0].key}/bead_area_mm2"]
+        assert sum(isinstance(item, Path) and item.role == "layer" for item in picture.items) == len(beads)
+
+    check()
+
+
+@given(st.floats(0, 180), st.floats(0.3, 3))
+def test_hatch_lines_lie_inside_and_cover_the_outline_evenly(turn, step):
+    outline = ((0.0, 0.0), (10.0, 0.0), (7.0, 6.0), (1.0, 5.0))
+    lines = list(hatch(outline, turn, step))
+    shape = shapely.Polygon(outline)
+    assert all(shape.buffer(1e-6).covers(shapely.LineString(line)) for line in lines)
+    length = sum(shapely.LineString(line).length for line in lines)
+    assert length * step == pytest.approx(shape.area, rel=0.25 * step)
