@@ -1,6 +1,5 @@
 """The command line as the contract has it: keys, units, JSON shapes, exit statuses, one line for bad input."""
 
-import json
 import math
 import sqlite3
 import subprocess
@@ -11,38 +10,7 @@ import pytest
 from anlage import __version__
 from anlage.cli.main import run
 from anlage.store import create_works
-
-
-@pytest.fixture
-def call(capsys):
-    """Run a command line in this process; returns status, the JSON or text printed, and standard error."""
-
-    def ask(*words):
-        status = run(list(words))
-        out, err = capsys.readouterr()
-        return status, json.loads(out) if "--json" in words and out else out, err
-
-    return ask
-
-
-@pytest.fixture
-def answer(call):
-    """The JSON of a call that must succeed."""
-
-    def ask(*words):
-        status, found, err = call(*words, "--json")
-        assert (status, err) == (0, "")
-        return found
-
-    return ask
-
-
-def refusal(call, *words):
-    status, out, err = call(*words)
-    assert (status, out) == (2, "")
-    assert err.count("\n") == 1
-    return err.strip()
-
+from tests.cli.refusals import refusal
 
 # calc heat-input -----------------------------------------------------------------------------
 

@@ -67,8 +67,6 @@ def test_the_groove_area_is_that_of_the_closed_form(kind):
     @given(preparations(kind))
     def check(joint):
         expected = closed_form(joint)
-        if joint.root_opening_mm and joint.make.form == "fillet":
-            return  # a gap takes from one leg what it lifts: see the throat below
         assert joint_metal(joint).groove_area_mm2 == pytest.approx(expected, rel=1e-7, abs=1e-9)
 
     check()

@@ -84,7 +84,7 @@ def test_by_keyboard_alone(newcomer, open_person, tmp_path):
     person.press("Right", "Tab", "Tab")
     person.type("p")  # a list takes the first letter
     person.press("Tab")
-    for text in ("14 mm", "", "3 mm", "", "", "1.5 mm", "", "", "60"):
+    for text in ("14 mm", "", "", "3 mm", "", "", "1.5 mm", "", "", "60"):
         person.fill(text)
     assert stated(person.wps) | {"passes": WANTED["passes"]} == WANTED
     person.press("Alt+P", "Ctrl+Return")
@@ -182,7 +182,7 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
 
     person.press("Alt+J", "Right", "Tab", "Tab")
     assert person.wps.header.number == "WPS-002"
-    for text in ("pl", "18", "", "3", "", "", "1.5", "", "", "60"):
+    for text in ("pl", "18", "", "", "3", "", "", "1.5", "", "", "60"):
         person.fill(text)
     person.press("Ctrl+J", "Escape")
     for label, text in PROCEDURE.items():

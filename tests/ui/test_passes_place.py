@@ -42,12 +42,12 @@ def test_rows_come_go_and_move_without_losing_what_is_chosen(passes, qtmodeltest
     passes.press("Alt+Up", "Alt+Up")
     assert passes.place.selection.row == passes.place.table.currentIndex().row() == 1
     passes.press("Ctrl+Delete")
-    assert len(passes.wps.passes) == tester.rowCount() == 7
+    assert len(passes.wps.passes) == tester.rowCount() == 11
     assert passes.place.selection.row == 1
     passes.press("Ctrl+Z", "Ctrl+Z", "Ctrl+Z", "Ctrl+Z")
     assert not passes.document.undo_stack.canUndo()
     passes.press("Ctrl+Shift+Z", "Ctrl+Shift+Z", "Ctrl+Shift+Z", "Ctrl+Shift+Z")
-    assert tester.rowCount() == 7
+    assert tester.rowCount() == 11
 
 
 def test_typing_on_a_cell_states_the_range_at_every_key(passes):
@@ -133,17 +133,17 @@ def test_a_box_is_stepped_by_arrow_keys(passes):
 
 
 def test_the_upper_edge_of_the_chosen_bead_is_its_area(passes):
-    go(passes, 1, ROLE)
-    chosen = passes.wps.passes[1]
+    go(passes, 4, ROLE)
+    chosen = passes.wps.passes[4]
     target = f"passes/{chosen.id}/bead_area_mm2"
     before = bead_of(passes.wps, chosen.id)
     passes.drag(passes.place.bead_view, target, (0.0, 1.0))
-    after = passes.wps.passes[1].bead_area_mm2
+    after = passes.wps.passes[4].bead_area_mm2
     assert after.low == after.high == pytest.approx(before.area_mm2 + before.width_mm, abs=0.51)  # whole mm²
     passes.drag(passes.place.bead_view, target, (0.0, -90.0))
-    assert passes.wps.passes[1].bead_area_mm2.low > 0
+    assert passes.wps.passes[4].bead_area_mm2.low > 0
     passes.press("Ctrl+Z", "Ctrl+Z")
-    assert passes.wps.passes[1].bead_area_mm2 is None
+    assert passes.wps.passes[4].bead_area_mm2 is None
 
 
 def test_a_bead_dropped_on_another_takes_its_place_in_the_order(passes):
@@ -180,7 +180,7 @@ def test_a_joint_that_is_not_stated_is_not_filled_and_says_why(person):
 
 def test_bars_show_where_a_range_lies_among_all_passes(passes):
     assert at(passes, 0, CURRENT).data(BAR)[0] == 0.0
-    assert at(passes, 4, CURRENT).data(BAR)[1] == 1.0
+    assert at(passes, 10, CURRENT).data(BAR)[1] == 1.0
     assert at(passes, 0, ROLE).data(BAR) is None
 
 
@@ -201,7 +201,7 @@ def test_what_a_deposit_states_is_shown_in_every_row_of_it(passes):
     field = passes.place.deposits.cards["d2"].fields["filler"]
     field.setFocus()
     passes.fill("E7016")
-    assert at(passes, 2, DEPOSIT).data() == at(passes, 6, DEPOSIT).data() == "SMAW E7016"
+    assert at(passes, 3, DEPOSIT).data() == at(passes, 6, DEPOSIT).data() == "SMAW E7016"
 
 
 def test_without_a_drawable_joint_the_stack_says_where_to_go(person):

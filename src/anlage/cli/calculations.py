@@ -6,6 +6,14 @@ from typing import Any
 
 from anlage.cli.answer import Answer, number, number_or_interval, shown, shown_single
 from anlage.cli.arguments import Arguments
+from anlage.cli.joints import (
+    JOINT_KEYS,
+    deposit_answer,
+    electrodes_answer,
+    joint_answer,
+    label_of,
+    shrinkage_answer,
+)
 from anlage.core.catalogue import ProcessLimits
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.heat import (
@@ -223,60 +231,6 @@ def run_out_answer(arguments: Arguments) -> Answer:
     return Answer({n: number_or_interval(v) for n, v in values.items()}, lines, sources, results[0].notices)
 
 
-def joint_answer(arguments: Arguments) -> Answer:
-    """Answer `calc joint`."""
-    from anlage.core.joint import KINDS, STEEL_G_CM3, Preparation, joint_metal
-
-    arguments.need("type", "thickness", "root_opening")
-    kind = arguments.word("type", "joint")
-    if kind not in KINDS:
-        mend = f"take one of {', '.join(KINDS)}"
-        raise InputError(f"{kind} is not worked out yet", where="type", mend=mend)
-    if kind in ("single-v", "v-backing"):
-        arguments.need("angle", *(["root_face"] if kind == "single-v" else []))
-    stated = {"thickness_mm": arguments.interval("thickness", "length")}
-    keys = {"root_opening": "root_opening_mm", "root_face": "root_face_mm", "reinforcement": "reinforcement_mm"}
-    stated |= {name: arguments.interval(key, "length", zero=True) for key, name in keys.items() if key in arguments}
-    if "angle" in arguments:
-        stated["groove_angle_deg"] = arguments.interval("angle", "angle", zero=True)
-    if "od" in arguments:
-        stated["od_mm"] = arguments.interval("od", "length")
-    filler = catalogue().filler(arguments.text("filler")) if "filler" in arguments else None
-    density = (filler.density_g_cm3 if filler else None) or STEEL_G_CM3
-
-    def formula(**numbers: float) -> dict[str, float | None]:
-        metal = joint_metal(Preparation(kind=kind, **numbers), density_g_cm3=density)  # type: ignore[arg-type]
-        return {name: getattr(metal, name) for name in type(metal).__slots__}
-
-    values = over_corners(formula, stated)
-    if "od" not in arguments:
-        values = {n: v for n, v in values.items() if n not in ("circumference_mm", "weld_metal_kg")}
-    lines = [(_label(name), _metal(name, value)) for name, value in values.items()]
-    if "od" in arguments:
-        lines[-1] = ("weld metal, whole ring", lines[-1][1])
-    origin = filler.source if filler else "steel weld metal 7.85 g/cm³, common practice, no source"
-    sources = [
-        Source("areas", "geometry; the cap a parabola, 2/3 of width times height (common practice, no source)", "H"),
-        Source("density", origin, "H"),
-    ]
-    if "od" in arguments:
-        sources.append(Source("weld_metal_kg", "geometry: the ring of the section round the pipe axis (Pappus)", "H"))
-    return Answer({n: number_or_interval(v) for n, v in values.items()}, lines, sources)
-
-
-def _label(name: str) -> str:
-    for ending in ("_mm2", "_mm", "_kg_m", "_kg"):
-        name = name.removesuffix(ending)
-    return name.replace("_", " ")
-
-
-def _metal(name: str, value: Interval | None) -> str:
-    unit = "kg/m" if name.endswith("_kg_m") else "kg" if name.endswith("_kg") else ""
-    if not unit or value is None:
-        return shown(name, value)
-    return f"{'..'.join(dict.fromkeys(f'{end:.3f}' for end in (value.low, value.high)))} {unit}"
-
-
 def pipe_answer(arguments: Arguments) -> Answer:
     """Answer `calc pipe`."""
     arguments.need("nps", "schedule")
@@ -287,7 +241,7 @@ def pipe_answer(arguments: Arguments) -> Answer:
     lines = [("pipe", f"NPS {pipe.nps}, DN {pipe.dn}, schedule {pipe.schedule}")]
     for name, value in found.items():
         inch = inches.get(name)
-        lines.append((_label(name), f"{shown_single(value, 'length')}  ({inch} in)" if inch else shown(name, value)))
+        lines.append((label_of(name), f"{shown_single(value, 'length')}  ({inch} in)" if inch else shown(name, value)))
     return Answer(values, lines, [Source("pipe size", pipe.source, pipe.confidence)])
 
 
@@ -296,8 +250,9 @@ _HEAT_INPUT_KEYS = ("process", "efficiency", *dict.fromkeys(key for keys in _ROU
 CALCULATIONS: Mapping[str, Calculation] = {
     "heat-input": Calculation(_HEAT_INPUT_KEYS, heat_input),
     "run-out": Calculation(("diameter", "consumed_length", "bead_length", "electrode_efficiency"), run_out_answer),
-    "joint": Calculation(
-        ("type", "thickness", "root_opening", "root_face", "angle", "reinforcement", "od", "filler"), joint_answer
-    ),
+    "joint": Calculation(("type", *JOINT_KEYS, "filler"), joint_answer),
+    "deposit": Calculation(("process", "wire_diameter", "wire_speed", "travel_speed", "efficiency"), deposit_answer),
+    "electrodes": Calculation(("classification", "diameter", "weld_metal_kg", "od", "beads"), electrodes_answer),
+    "shrinkage": Calculation(("area", "thickness", "root_opening", "heat_input", "leg", "width"), shrinkage_answer),
     "pipe": Calculation(("nps", "schedule"), pipe_answer),
 }

@@ -16,6 +16,8 @@ from anlage.core.errors import AnlageError, FormatError, InputError
 from anlage.core.procedure import WPS, Wps
 from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice, Source
+from anlage.formats.font import measure
+from anlage.session import exports
 from anlage.session.found_documents import (
     Found,
     find_document,
@@ -170,23 +172,36 @@ def schema_answer(word: str) -> Answer:
     return Answer(schema, [("", line) for line in json.dumps(schema, indent=2, ensure_ascii=False).splitlines()], ())
 
 
-def export_answer(name: str, target: str) -> Answer:
-    """Write a document of a works file as JSON, and return where.
+def export_answer(name: str, target: str, *, picture: str = "section") -> Answer:
+    """Write a document as JSON, or a picture or the passes of a procedure by the ending of the file; return where.
 
     Raises
     ------
     FormatError : the target exists or cannot be written, or the source is not what it claims
+    InputError : the picture cannot be drawn, or nothing is written with that ending
     """
-    found = _find_any(name)
     path = Path(target)
+    if path.suffix.lower() in exports.ENDINGS:
+        procedure = find_document(name, WPS)
+        body, sha256 = _picture_or_table(procedure.value, path, picture), procedure.sha256
+    else:
+        found = _find_any(name)
+        body, sha256 = found.body.encode("utf-8"), found.sha256
     try:
-        with path.open("x", encoding="utf-8") as file:
-            file.write(found.body)
+        with path.open("xb") as file:
+            file.write(body)
     except FileExistsError as fault:
         raise FormatError("it exists already", where=path.name, mend="choose another name") from fault
     except OSError as fault:
         raise FormatError("it cannot be written", where=path.name, mend="choose a folder you can write") from fault
-    return Answer({"file": str(path), "sha256": found.sha256}, [("written", str(path)), ("sha256", found.sha256)], ())
+    return Answer({"file": str(path), "sha256": sha256}, [("written", str(path)), ("sha256", sha256)], ())
+
+
+def _picture_or_table(wps: Wps, path: Path, picture: str) -> bytes:
+    ending = path.suffix.lower()
+    if ending in (".csv", ".xlsx"):
+        return exports.table_file(wps, ending, wps.header.units, {})
+    return exports.picture_file(wps, picture, ending, wps.header.units, measure)
 
 
 def _find_any(name: str) -> Found[Any]:

@@ -80,9 +80,13 @@ def parser() -> argparse.ArgumentParser:
     schema.add_argument("kind", metavar="KIND", help="wps or pqr")
     _add_json(schema)
 
-    export = _command(commands, "export", _export, "write a document of a works file as JSON")
+    export = _command(commands, "export", _export, "write a document as JSON, or its pictures and tables")
     export.add_argument("document", metavar="WORKS#NUMBER", help="NAME.anlage#NUMBER, or #NUMBER@REVISION")
-    export.add_argument("-o", "--output", required=True, metavar="FILE", help="the file to make")
+    export.add_argument(
+        "-o", "--output", required=True, metavar="FILE",
+        help="the file to make: .json, .svg .pdf .dxf for a picture, .csv .xlsx for the passes",
+    )  # fmt: skip
+    export.add_argument("--picture", default="section", metavar="NAME", help="section, beads or designs")
     _add_json(export)
 
     take = _command(commands, "import", _import, "add a JSON document to a works file")
@@ -166,7 +170,7 @@ def _schema(arguments: argparse.Namespace) -> "Answer":
 def _export(arguments: argparse.Namespace) -> "Answer":
     from anlage.cli.documents import export_answer
 
-    return export_answer(arguments.document, arguments.output)
+    return export_answer(arguments.document, arguments.output, picture=arguments.picture)
 
 
 def _import(arguments: argparse.Namespace) -> "Answer":

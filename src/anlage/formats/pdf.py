@@ -11,18 +11,20 @@ from reportlab.pdfgen.canvas import Canvas
 
 from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text, arrow_head
 from anlage.data.look import FONT_OVER_HEIGHT, FONTS, Style, role_styles
+from anlage.formats.svg import Heat, warmed
 
 PT_PER_MM = 72 / 25.4
 REGULAR, STRONG = "sheet", "sheet-strong"
 
 
-def pdf(pages: Sequence[DisplayList], *, title: str) -> bytes:
+def pdf(pages: Sequence[DisplayList], *, title: str, heat: Heat | None = None) -> bytes:
     """Return pages as PDF; without dates or random marks, so that equal pages give equal bytes.
 
     Parameters
     ----------
     pages : display lists of scale 1 in millimetres of paper
     title : title of the document
+    heat : gives the colour of a heat number [kJ/mm]; without it areas with heat are filled as their role is
     """
     for name, path in zip((REGULAR, STRONG), FONTS, strict=True):
         pdfmetrics.registerFont(TTFont(name, str(path)))
@@ -36,7 +38,7 @@ def pdf(pages: Sequence[DisplayList], *, title: str) -> bytes:
     for page in pages:
         canvas.scale(PT_PER_MM, PT_PER_MM)
         for item in page.items:
-            _draw(canvas, item, styles[item.role])
+            _draw(canvas, item, warmed(item, styles[item.role], heat))
         canvas.showPage()
     canvas.save()
     return target.getvalue()

@@ -39,7 +39,7 @@ def svg(picture: DisplayList, styles: Mapping[str, Style], *, ground: str = "non
     lines = [f'<svg xmlns="http://www.w3.org/2000/svg" {size}>']
     if ground != "none":
         lines.append(f'<rect width="{width:.3f}" height="{height:.3f}" fill="{ground}"/>')
-    lines += [_element(item, _warmed(item, styles[item.role], heat), paper) for item in picture.items]
+    lines += [_element(item, warmed(item, styles[item.role], heat), paper) for item in picture.items]
     return "\n".join([*lines, "</svg>", ""])
 
 
@@ -58,7 +58,7 @@ def _element(item: Item, style: Style, paper: Paper) -> str:
             return f'<text {place} font-family="{FAMILY}" fill="{style.fill}"{target}>{escape(text)}</text>'
 
 
-def _warmed(item: Item, style: Style, heat: Heat | None) -> Style:
+def warmed(item: Item, style: Style, heat: Heat | None) -> Style:
     """Return the style of an item; an area that carries a heat number is filled with its colour."""
     if heat is None or not isinstance(item, Path) or item.heat is None or not item.closed:
         return style

@@ -113,6 +113,7 @@ def applies(value: Wps | Pqr, path: str) -> bool:
     own = {
         "od_mm": joint.product == "pipe" or make.family == "pipe",
         "run_od_mm": joint.kind.startswith("branch"),
+        "seam_length_mm": not (joint.product == "pipe" or make.family == "pipe" or make.form in ("plug", "slot")),
         "product": make.family == "butt",
         "flush": unequal and make.family == "butt",
         "taper": unequal and make.family == "butt",

@@ -5,12 +5,15 @@ from types import MappingProxyType
 
 from anlage.core.drawing import (
     Axes,
+    Curve,
     DisplayList,
+    Frame,
     Marked,
     Measure,
     PassBox,
     Plane,
     bead_map,
+    curves,
     fitted,
     operating_window,
     section,
@@ -21,6 +24,8 @@ from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
 from anlage.session.beads import bead_layout, joint_shape
+from anlage.session.fields import field_of
+from anlage.session.takes import designs
 
 
 @dataclass(frozen=True, slots=True)
@@ -165,3 +170,26 @@ def heat_span(wps: Wps) -> tuple[float, float] | None:
     if not energies:
         return None
     return min(each.low for each in energies), max(each.high for each in energies)
+
+
+_NAMES_MM = 46.0  # what the names of the curves take beside the plot
+
+
+def design_picture(wps: Wps, sheet: Sheet) -> DisplayList | None:
+    """Return what other preparations of the same plate take, over thickness; `None` when the joint is not stated."""
+    found = [each for each in designs(wps) if len(each.curve) > 1 and each.area_mm2 is not None]
+    if not found or wps.joint.thickness_mm is None:
+        return None
+    units = unit_table()
+    length, area = (units[kind].shown_in[sheet.system][0] for kind in ("length", "area"))
+    own = found[0].area_mm2 or 1.0
+    lines = []
+    for n, each in enumerate(found):
+        assert each.area_mm2 is not None, "kept above"
+        text = show(each.area_mm2, "area", sheet.system, units)
+        beside = "" if n == 0 else f" ({100 * (each.area_mm2 / own - 1):+.0f} %)"
+        points = tuple((x / length.factor, y / area.factor) for x, y in each.curve)
+        lines.append(Curve(field_of("joint/kind").say(each.kind), text + beside, points, own=n == 0))
+    size = (max(sheet.width_mm - _NAMES_MM - 16, 30.0), max(sheet.height_mm - 18, 25.0))
+    frame = Frame(f"thickness, {length.name}", f"weld metal, {area.name}", wps.joint.thickness_mm / length.factor, size)
+    return curves(lines, frame, sheet.measure)

@@ -3,7 +3,8 @@
 import json
 import os
 import tomllib
-from dataclasses import asdict, dataclass, fields, replace
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, field, fields, replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -26,6 +27,7 @@ class Settings:
     recent: tuple[str, ...] = ()
     document: str = ""
     place: str = ""
+    rates: "Mapping[str, float]" = field(default_factory=dict)  # the user's own, in whatever money
     width: int = 1280
     height: int = 800
 
@@ -69,11 +71,20 @@ def _checked(name: str, value: Any) -> Any:
     default = getattr(Settings(), name)
     if name in _WORDS:
         return value if value in _WORDS[name] else None
+    if name == "rates":
+        return {k: float(v) for k, v in value.items() if _is_rate(k, v)} if isinstance(value, dict) else None
     if isinstance(default, tuple):
         return tuple(v for v in value if isinstance(v, str))[:RECENT] if isinstance(value, list) else None
     if isinstance(default, int):
         return value if isinstance(value, int) and not isinstance(value, bool) and 400 <= value <= 16000 else None
     return value if isinstance(value, str) else None
+
+
+RATES = ("labour_per_h", "filler_per_kg", "gas_per_m3", "power_per_kwh", "wait_min")
+
+
+def _is_rate(name: str, value: Any) -> bool:
+    return name in RATES and isinstance(value, int | float) and not isinstance(value, bool) and 0 <= value < 1e9
 
 
 def write_settings(path: Path, settings: Settings) -> None:
@@ -85,7 +96,9 @@ def write_settings(path: Path, settings: Settings) -> None:
     """
     path.parent.mkdir(parents=True, exist_ok=True)
     # A JSON string, number or list of strings is a TOML one too.
-    lines = [f"{name} = {json.dumps(value, ensure_ascii=False)}\n" for name, value in asdict(settings).items()]
+    plain = {name: value for name, value in asdict(settings).items() if name != "rates"}
+    lines = [f"{name} = {json.dumps(value, ensure_ascii=False)}\n" for name, value in plain.items()]
+    lines += ["[rates]\n", *(f"{name} = {float(value)!r}\n" for name, value in settings.rates.items())]
     fresh = path.with_suffix(".new")
     fresh.write_text("".join(lines), encoding="utf-8")
     fresh.replace(path)

@@ -56,6 +56,8 @@ def install(bench: "Workbench") -> dict[str, QAction]:
         ("stopwatch", "Travel speed by stopwatch", "F8", _in_passes(bench, "open_stopwatch")),
         ("issue", "Issue revision", "", _on_sheet(bench, "issue")),
         ("pdf", "Save sheet as PDF…", "Ctrl+P", _on_sheet(bench, "ask_for_pdf")),
+        ("picture", "Save the picture as PDF, SVG or DXF…", "Ctrl+Shift+P", _exporting(bench, "ask_for_picture")),
+        ("table", "Save the passes as XLSX or CSV…", "Ctrl+Shift+T", _exporting(bench, "ask_for_table")),
         ("shortcuts", "List of shortcuts", "F1", lambda: shortcut_list(bench)),
         ("quit", "Quit", "Ctrl+Q", shell.close),
     ]
@@ -120,6 +122,17 @@ def _on_sheet(bench: "Workbench", name: str) -> Callable[[], None]:
         if bench.document is not None:
             bench.go("sheet")
             getattr(bench.current_place(), name)()
+
+    return do
+
+
+def _exporting(bench: "Workbench", name: str) -> Callable[[], None]:
+    """Return a command that saves a file; what writes it is loaded when it is first asked for."""
+
+    def do() -> None:
+        from anlage.ui import exporting
+
+        getattr(exporting, name)(bench)
 
     return do
 

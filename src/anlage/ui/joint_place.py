@@ -1,9 +1,21 @@
 """The Joint place: what shape, how much metal? The section to scale, its dimensions typed or dragged."""
 
+from collections.abc import Mapping
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QScrollArea,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from anlage.session.fields import PARTS, applies, field_of
 from anlage.session.figures import joint_figures
@@ -11,16 +23,20 @@ from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit
 from anlage.ui.figures import FigureStrip, FitTable
 from anlage.ui.joint_advice import JointAdvice
-from anlage.ui.joint_presenter import JointPresenter
+from anlage.ui.joint_presenter import DesignPresenter, JointPresenter
 from anlage.ui.look import font
 from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
 from anlage.ui.pipe_size import PipeSizeField
 from anlage.ui.preparation_chooser import Chooser
 
+if TYPE_CHECKING:
+    from anlage.ui.takes_view import TakesView
+
 COLUMN_PX = 376
+VIEWS = ("Section", "What it takes", "Other designs")
 SINGLE = ("product", "thickness_mm", "other_thickness_mm", "flush", "taper", "od_mm", "run_od_mm", "backing_form",
-          "backing_mm")  # fmt: skip
+          "backing_mm", "seam_length_mm")  # fmt: skip
 TOLERANCED = (
     "root_opening_mm", "root_face_mm", "groove_angle_deg", "second_depth_mm", "second_angle_deg", "radius_mm",
     "break_height_mm", "upper_angle_deg", "leg_mm", "second_leg_mm", "member_angle_deg", "hole_mm", "slot_length_mm",
@@ -29,20 +45,46 @@ TOLERANCED = (
 
 
 class JointPlace(QWidget):
-    """Section, preparation chooser, dimensions and what the joint holds."""
+    """Section, preparation chooser, dimensions, what the joint holds and takes, and other designs beside it.
 
-    def __init__(self, document: Document) -> None:
+    Signals
+    -------
+    rates_changed(rates) : the user's rates are others now
+    """
+
+    rates_changed = Signal(dict)
+
+    def __init__(self, document: Document, rates: Mapping[str, float]) -> None:
         super().__init__()
-        self.document = document
+        self.document, self._rates = document, rates
         self.presenter = JointPresenter(document)
         self.section = PictureView(self.presenter, document.reader, "Section of the joint")
         self.editor = PictureEditor(self.section, document)
         self.column = _Column(document)
         self.figures = FigureStrip(lambda: joint_figures(document.wps, document.system))
 
+        self.views = QStackedWidget()
+        self.views.addWidget(self.section)
+        self.takes: TakesView | None = None
+        self.compare: PictureView | None = None
+        self.tabs = [QToolButton() for _ in VIEWS]
+        group = QButtonGroup(self)
+        head = QHBoxLayout()
+        head.setSpacing(3)
+        for place, (tab, word) in enumerate(zip(self.tabs, VIEWS, strict=True)):
+            tab.setText(word)
+            tab.setCheckable(True)
+            tab.setProperty("tab", True)  # noqa: FBT003 - a property of the stylesheet
+            tab.clicked.connect(lambda _checked=False, place=place: self.show_view(place))
+            group.addButton(tab)
+            head.addWidget(tab)
+        head.addStretch(1)
+        self.tabs[0].setChecked(True)
+
         left = QVBoxLayout()
-        left.setSpacing(0)
-        left.addWidget(self.section, 1)
+        left.setSpacing(6)
+        left.addLayout(head)
+        left.addWidget(self.views, 1)
         left.addWidget(self.figures)
         scroll = QScrollArea()
         scroll.setWidget(self.column)
@@ -62,6 +104,26 @@ class JointPlace(QWidget):
         """Show what the document says now."""
         self.section.refresh()
         self.figures.refresh()
+        if self.compare is not None:
+            self.compare.refresh()
+        if self.takes is not None and self.views.currentWidget() is self.takes:
+            self.takes.refresh()
+
+    def show_view(self, place: int) -> None:
+        """Show the section, what the weld takes, or other designs; each is made when it is first asked for."""
+        if place == 1 and self.takes is None:
+            from anlage.ui.takes_view import TakesView
+
+            self.takes = TakesView(self.document, self._rates)
+            self.takes.rates_changed.connect(self.rates_changed)
+            self.document.reader.units_changed.connect(self.refresh)
+            self.views.addWidget(self.takes)
+        if place == 2 and self.compare is None:
+            self.compare = PictureView(DesignPresenter(self.document), self.document.reader, "Other designs")
+            self.views.addWidget(self.compare)
+        self.views.setCurrentWidget((self.section, self.takes, self.compare)[place])
+        self.tabs[place].setChecked(True)
+        self.refresh()
 
     def begin(self) -> None:
         """Put the keyboard where the work starts: at the chooser, or at the drawing."""

@@ -7,7 +7,7 @@ from anlage.core.joint import Preparation, drawn_default
 from anlage.data.look import role_styles
 from anlage.session.draft import moved
 from anlage.session.fields import field_of, on_step
-from anlage.session.pictures import Sheet, drawable, section_at, section_picture
+from anlage.session.pictures import Sheet, design_picture, drawable, section_at, section_picture
 from anlage.ui.document import Document
 from anlage.ui.look import measure
 
@@ -94,6 +94,53 @@ class JointPresenter(QObject):
         from anlage.formats.svg import svg  # when asked for: a start needs no file format
 
         picture = self.picture(160.0, 110.0)
+        return svg(picture, role_styles("light"), ground="#FFFFFF") if picture else ""
+
+
+class DesignPresenter(QObject):
+    """Other preparations of the same plate beside the one at hand; nothing in it is dragged."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.document = document
+
+    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        return design_picture(self.document.wps, Sheet(width_mm, height_mm, self.document.system, measure))
+
+    def heat(self) -> tuple[float, float] | None:
+        return None
+
+    def is_stale(self) -> bool:
+        return False
+
+    def empty_text(self) -> str:
+        return "State every dimension of the joint: then it is compared with other preparations of the same plate."
+
+    def take(self, target: str, at: Point) -> None:
+        """Nothing is dragged."""
+
+    def drag(self, at: Point, *, fine: bool) -> None:
+        """Nothing is dragged."""
+
+    def release(self) -> None:
+        """Nothing is dragged."""
+
+    def step(self, target: str, steps: int) -> None:
+        """Nothing is stepped."""
+
+    def choose(self, target: str) -> None:
+        """Nothing is chosen."""
+
+    def dropped(self, source: str, target: str) -> None:
+        """Nothing is dropped."""
+
+    def describe(self, target: str) -> str:
+        return ""
+
+    def svg(self) -> str:
+        from anlage.formats.svg import svg  # when asked for: a start needs no file format
+
+        picture = self.picture(160.0, 100.0)
         return svg(picture, role_styles("light"), ground="#FFFFFF") if picture else ""
 
 

@@ -19,7 +19,9 @@ if TYPE_CHECKING:
 def make_place(bench: "Workbench", document: Document) -> "Place":
     """Return the place that the workbench is to show of a document."""
     if bench.place == "joint":
-        return JointPlace(document)
+        joint = JointPlace(document, bench.settings.rates)
+        joint.rates_changed.connect(bench.keep_rates)
+        return joint
     if bench.place == "passes":
         passes = PassesPlace(document, bench.clocks.seconds)
         passes.told.connect(bench.say)

@@ -348,6 +348,10 @@ class Workbench(QObject):
         """Remember the person's name and the paper of sheets."""
         self.settings = replace(self.settings, author=author, paper=paper)
 
+    def keep_rates(self, rates: dict[str, float]) -> None:
+        """Remember the user's rates."""
+        self.settings = replace(self.settings, rates=rates)
+
     def passes(self) -> PassesPlace | None:
         """Return the Passes place when it is open."""
         place = self.current_place() if self.document else None

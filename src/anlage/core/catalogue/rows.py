@@ -171,6 +171,8 @@ class ProcessLimits(Row):
     amps_max: float
     travel_min_mm_min: float
     travel_max_mm_min: float
+    operating_factor_manual_min_pct: float | None
+    operating_factor_manual_max_pct: float | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

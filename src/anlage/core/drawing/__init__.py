@@ -1,6 +1,7 @@
 """Pictures as values: display lists of the section, the bead map and the operating window, for every renderer."""
 
 from anlage.core.drawing.bead_map import HATCH_DEG, Marked, bead_map, hatch
+from anlage.core.drawing.curves import Curve, Frame, curves
 from anlage.core.drawing.display import (
     DisplayList,
     Item,
@@ -14,7 +15,7 @@ from anlage.core.drawing.display import (
     fitted,
 )
 from anlage.core.drawing.operating_window import Axes, PassBox, Plane, operating_window
-from anlage.core.drawing.page import PAPERS, Column, Flow
+from anlage.core.drawing.page import PAPERS, Column, Flow, on_page
 from anlage.core.drawing.qualified_map import Area, Ticks, qualified_map
 from anlage.core.drawing.rung import rung
 from anlage.core.drawing.section import Show, grip, profile, section
@@ -25,8 +26,10 @@ __all__ = [
     "Area",
     "Axes",
     "Column",
+    "Curve",
     "DisplayList",
     "Flow",
+    "Frame",
     "Item",
     "Marked",
     "Marker",
@@ -41,9 +44,11 @@ __all__ = [
     "arrow_head",
     "bead_map",
     "bounds",
+    "curves",
     "fitted",
     "grip",
     "hatch",
+    "on_page",
     "operating_window",
     "profile",
     "qualified_map",

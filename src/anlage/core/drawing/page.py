@@ -6,7 +6,7 @@ page : a display list of scale 1 in millimetres of paper, its origin at the lowe
 flow : a growing stack of pages; what no longer fits goes to the next one
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from anlage.core.drawing.display import Anchor, DisplayList, Item, Marker, Measure, Path, Point, Text
@@ -131,17 +131,8 @@ class Flow:
 
     def picture(self, picture: DisplayList, *, x_mm: float) -> None:
         """Place a picture with its upper left corner at the cursor; the cursor stays."""
-        (left, _), (_, high) = picture.low, picture.high
-        scale = picture.scale
-
-        def moved(point: Point) -> Point:
-            return ((point[0] - left) * scale + x_mm, (point[1] - high) * scale + self.y)
-
-        for item in picture.items:
-            if isinstance(item, Path):
-                self.put(replace(item, points=tuple(map(moved, item.points)), target=""))
-            elif not (isinstance(item, Marker) and item.kind == "handle"):
-                self.put(replace(item, at=moved(item.at), target=""))
+        for item in _on_paper(picture, (x_mm, self.y)):
+            self.put(item)
 
     def pages(self, foot: str) -> tuple[DisplayList, ...]:
         """Return the finished pages, each with a foot line and its number."""
@@ -156,6 +147,28 @@ class Flow:
             ]
             found.append(DisplayList((*items, line, *feet), 1.0, (0.0, 0.0), (width, height)))
         return tuple(found)
+
+
+def _on_paper(picture: DisplayList, corner_mm: Point) -> Iterator[Item]:
+    """Yield the items of a picture in paper millimetres, its upper left corner at a point, without handles."""
+    (left, _), (_, high) = picture.low, picture.high
+    scale = picture.scale
+
+    def moved(point: Point) -> Point:
+        return ((point[0] - left) * scale + corner_mm[0], (point[1] - high) * scale + corner_mm[1])
+
+    for item in picture.items:
+        if isinstance(item, Path):
+            yield replace(item, points=tuple(map(moved, item.points)), target="")
+        elif not (isinstance(item, Marker) and item.kind == "handle"):
+            yield replace(item, at=moved(item.at), target="")
+
+
+def on_page(picture: DisplayList, *, margin_mm: float = 8.0) -> DisplayList:
+    """Return a picture as a page of its own size, in paper millimetres."""
+    width, height = ((high - low) * picture.scale for low, high in zip(picture.low, picture.high, strict=True))
+    size = (width + 2 * margin_mm, height + 2 * margin_mm)
+    return DisplayList(tuple(_on_paper(picture, (margin_mm, margin_mm + height))), 1.0, (0.0, 0.0), size)
 
 
 def broken(text: str, width_mm: float, height_mm: float, measure: Measure) -> list[str]:

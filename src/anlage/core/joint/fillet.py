@@ -46,24 +46,28 @@ def fillet_tee(p: Preparation) -> Shape:
     foot = -thick / along[1]  # of the left face on the lying member
     high = two + STANDING * thick
 
-    def on_member(x: float, far: float) -> Point:
-        return (x + along[0] * far, gap + along[1] * far)
+    lifted = gap * along[0] / along[1]  # a gap lifts the member along its own face
 
-    right: Outline = ((0.0, 0.0), (one, 0.0), on_member(0.0, max(two - gap, 0.0)), (0.0, gap))
+    def on_member(x: float, far: float) -> Point:
+        return (x + along[0] * far, along[1] * far)
+
     grooves = [
-        Groove(outline=tuple(dict.fromkeys(right)), mouth=(right[2], (one, 0.0)), cap_mm=p.reinforcement_mm),
-    ]
+        Groove(
+            outline=((0.0, 0.0), (one, 0.0), on_member(0.0, two)), mouth=(on_member(0.0, two), (one, 0.0)),
+            cap_mm=p.reinforcement_mm,
+        )
+    ]  # fmt: skip
     if p.make.sides == 2:
-        toe = on_member(foot, max(two - gap, 0.0))
-        left = ((foot, 0.0), (foot, gap), toe, (foot - one, 0.0))
+        toe = on_member(foot, two)
         grooves.append(
             Groove(
-                outline=tuple(dict.fromkeys(left)), mouth=((foot - one, 0.0), toe), side=2, cap_mm=p.reinforcement_mm
+                outline=((foot, 0.0), toe, (foot - one, 0.0)), mouth=((foot - one, 0.0), toe), side=2,
+                cap_mm=p.reinforcement_mm,
             )
-        )
+        )  # fmt: skip
     up = high / along[1]
     standing = Member(
-        "metals/one", ((on_member(foot, up), (foot, gap), (0.0, gap), on_member(0.0, up)),)
+        "metals/one", ((on_member(foot, up), (foot + lifted, gap), (lifted, gap), on_member(0.0, up)),)
     )  # fmt: skip
     reach = one + 0.8 * thick
     low = foot if p.make.family == "corner" else foot - reach

@@ -91,6 +91,7 @@ class Joint(Part):
     reinforcement_mm: Dimension | None = None
     cap_overlap_mm: Dimension | None = None
     root_reinforcement_mm: Dimension | None = None
+    seam_length_mm: Positive | None = None
     backing_form: Literal["bar", "ceramic"] | None = None
     backing_mm: Positive | None = None
     detail: Text | None = None

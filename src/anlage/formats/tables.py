@@ -1,0 +1,32 @@
+"""Tables as values, and as CSV: no cell ever starts a formula in the spreadsheet that opens it."""
+
+import csv
+import io
+from dataclasses import dataclass
+
+STARTS_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+Cell = str | float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Table:
+    """A table: its title, the head of each column, and its rows."""
+
+    title: str
+    head: tuple[str, ...]
+    rows: tuple[tuple[Cell, ...], ...]
+
+
+def as_csv(table: Table) -> bytes:
+    """Return a table as UTF-8 CSV; a text that a spreadsheet would take for a formula gets an apostrophe."""
+    target = io.StringIO()
+    writer = csv.writer(target, lineterminator="\r\n")
+    writer.writerow(table.head)
+    writer.writerows([_plain(cell) for cell in row] for row in table.rows)
+    return target.getvalue().encode("utf-8-sig")
+
+
+def _plain(cell: Cell) -> str | float:
+    if isinstance(cell, str) and cell.startswith(STARTS_FORMULA):
+        return f"'{cell}"
+    return "" if cell is None else cell

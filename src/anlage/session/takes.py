@@ -1,0 +1,287 @@
+"""What the weld of a procedure takes, from its own beads; and other preparations of the same plate beside it."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from anlage.core.beads import electrode_metal
+from anlage.core.consumption import Rates, Run, Takes, takes
+from anlage.core.joint import KINDS, MAKES, Kind, Preparation, dimensions_of, faults, joint_metal
+from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, pass_power, sketch_of
+from anlage.core.quantities import show
+from anlage.core.quantities.units import System
+from anlage.core.shrinkage import fillet_turn, transverse
+from anlage.data.tables import catalogue, unit_table
+from anlage.session.bead_areas import density_of, efficiency_of, rate_of, usual_settings
+from anlage.session.beads import bead_layout
+from anlage.session.figures import Figure
+from anlage.session.figures import efficiency_of as heat_efficiency
+
+UNKNOWN = "–"
+METRE_MM = 1000.0
+NO_FACTOR = "no operating factor is known for the process"
+
+
+def seam_mm(wps: Wps) -> tuple[float, str]:
+    """Return the length of the weld [mm] and what it is: round the pipe, the stated seam, or a metre."""
+    joint = wps.joint
+    sketch = sketch_of(joint)
+    if sketch is not None and not sketch.incomplete and not faults(sketch.preparation):
+        round_pipe = joint_metal(sketch.preparation).circumference_mm
+        if round_pipe is not None:
+            return round_pipe, "the whole ring"
+    if joint.seam_length_mm is not None:
+        return joint.seam_length_mm, "the whole seam"
+    return METRE_MM, "one metre of seam"
+
+
+def weld_takes(wps: Wps, rates: Mapping[str, float]) -> Takes | None:
+    """Return what all passes take over the length of the weld; `None` when no bead can be laid."""
+    found, sketch = bead_layout(wps), sketch_of(wps.joint)
+    if found is None or sketch is None or sketch.incomplete or not found.beads:
+        return None
+    length = _length_of_metal(wps, sketch.preparation)
+    passes = {each.id: each for each in wps.passes}
+    homes = {each.id: each for each in wps.deposits}
+    runs = [
+        _run(homes[passes[bead.key].deposit], passes[bead.key], bead.area_mm2, length, seam_mm(wps)[0])
+        for bead in found.beads
+    ]
+    own = Rates(**{name: rates.get(name) for name in Rates.__slots__})
+    return takes(runs, wait_min=rates.get("wait_min", 0.0), rates=own)
+
+
+def _length_of_metal(wps: Wps, p: Preparation) -> float:
+    """Return the length over which the section's metal counts: round a pipe that of its centroid (Pappus)."""
+    metal = joint_metal(p)
+    if metal.circumference_mm is None or not metal.weld_metal_kg or not metal.weld_metal_kg_m:
+        return seam_mm(wps)[0]
+    return metal.weld_metal_kg / metal.weld_metal_kg_m * METRE_MM
+
+
+def _run(deposit: Deposit, each: Pass, area: float, metal_mm: float, seam: float) -> Run:
+    mass = area * metal_mm * density_of(deposit) * 1e-6
+    speed, power = each.travel_speed_mm_min, pass_power(each)
+    rate = rate_of(deposit, each)
+    arc = None if speed is None else seam / ((speed.low + speed.high) / 2)
+    if arc is None and rate is not None:
+        arc = mass / rate.middle * 60
+    flow, size = deposit.gas_flow_l_min, deposit.filler_diameter_mm
+    name = " ".join(filter(None, (deposit.filler, f"{size.low:g} mm" if size else ""))) or "filler not stated"
+    gas = deposit.shielding_gas or ""
+    return Run(
+        filler=name, metal_kg=mass, efficiency=efficiency_of(deposit)[0], arc_min=arc,
+        power_w=None if power is None else (power.low + power.high) / 2,
+        gas="" if gas.casefold() == "none" else gas,
+        gas_l_min=None if flow is None else (flow.low + flow.high) / 2,
+        factor=_factor(deposit), electrode_kg=_electrode(deposit),
+    )  # fmt: skip
+
+
+def _factor(deposit: Deposit) -> float | None:
+    """Return the operating factor of a process by hand: the middle of the trade's windows."""
+    rows = [row for row in catalogue().process_limits if row.process == deposit.process]
+    ends = [
+        (row.operating_factor_manual_min_pct, row.operating_factor_manual_max_pct)
+        for row in rows
+        if row.operating_factor_manual_min_pct and row.operating_factor_manual_max_pct
+    ]
+    if not ends:
+        return None
+    return (min(low for low, _ in ends) + max(high for _, high in ends)) / 200  # type: ignore[type-var,operator]
+
+
+def _electrode(deposit: Deposit) -> float | None:
+    row = usual_settings(deposit)
+    if deposit.process != "SMAW" or row is None or row.electrode_length_mm is None:
+        return None
+    return electrode_metal(
+        row.diameter_mm, consumed_length_mm=row.electrode_length_mm - (row.stub_mm or 0.0),
+        recovery=(row.electrode_efficiency_percent or 100.0) / 100, density_g_cm3=density_of(deposit),
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """A titled group of figures."""
+
+    title: str
+    figures: tuple[Figure, ...]
+
+
+def takes_sections(wps: Wps, rates: Mapping[str, float], system: System) -> tuple[Section, ...]:
+    """Return what the weld takes, group by group; numbers that are not known say what is missing."""
+    found, (length, what) = weld_takes(wps, rates), seam_mm(wps)
+    if found is None:
+        text = "state the joint in full and add passes: Fill the joint (Ctrl+Shift+F) writes a list"
+        return (Section("What it takes", (Figure("Nothing is worked out yet", UNKNOWN, text),)),)
+    counted = Figure("Counted over", f"{what}, {_say(length, 'length', system)}", "length of the weld")
+    metal = (counted, Figure("Weld metal", _mass(found.metal_kg, system), "the beads as laid"))
+    return (
+        Section("Metal", (*metal, *_fillers(found, system))),
+        Section("Time and energy", _times(found, rates, len(wps.passes))),
+        *([Section("Gas", _gases(found))] if found.gases_l else []),
+        Section("Money", _money(found)),
+        Section("Shrinkage", shrinkage_figures(wps, system)),
+    )
+
+
+def _say(value: float, kind: str, system: System) -> str:
+    return show(value, kind, system, unit_table())
+
+
+def _mass(kg: float, system: System) -> str:
+    return _say(kg, "mass", system)
+
+
+def _fillers(found: Takes, system: System) -> list[Figure]:
+    rows = []
+    for each in found.fillers:
+        text = _mass(each.mass_kg, system)
+        if each.electrodes is not None:
+            text += f", {math.ceil(each.electrodes - 1e-9)} electrodes"
+        rows.append(
+            Figure(f"Buy {each.filler}", text, "weld metal over deposition efficiency: stubs and spatter in it")
+        )
+    return rows
+
+
+def _minutes(value: float | None) -> str:
+    if value is None:
+        return UNKNOWN
+    return f"{value:.0f} min" if value < 100 else f"{value / 60:.1f} h"
+
+
+def _times(found: Takes, rates: Mapping[str, float], passes: int) -> tuple[Figure, ...]:
+    wait = rates.get("wait_min", 0.0)
+    waits = f", {passes - 1} waits of {wait:g} min" if wait else ", no waits stated"
+    energy = UNKNOWN if found.energy_kwh is None else f"{found.energy_kwh:.2f} kWh"
+    return (
+        Figure("Arc time", _minutes(found.arc_min), "length over the middle of the travel speed, pass by pass"),
+        Figure("Elapsed", _minutes(found.elapsed_min), f"arc time over the usual operating factor by hand{waits}"),
+        Figure("Energy of the arc", energy, "middle volts times middle amps; the source takes more"),
+    )
+
+
+def _gases(found: Takes) -> tuple[Figure, ...]:
+    return tuple(
+        Figure(name, UNKNOWN if litres is None else f"{litres:.0f} l", "flow times arc time; purge gas is not in it")
+        for name, litres in found.gases_l.items()
+    )
+
+
+def _money(found: Takes) -> tuple[Figure, ...]:
+    words = {"labour": "Labour", "filler": "Filler", "gas": "Gas", "power": "Power"}
+    rows = [
+        Figure(words[name], UNKNOWN if value is None else f"{value:.2f}", "amount times your rate")
+        for name, value in found.cost.items()
+    ]
+    whole = found.whole_cost
+    return (*rows, Figure("Together", UNKNOWN if whole is None else f"{whole:.2f}", "in the money of your rates"))
+
+
+def shrinkage_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
+    """Return the shrinkage of the joint by each school, and the presetting it implies."""
+    sketch = sketch_of(wps.joint)
+    if sketch is None or sketch.incomplete or faults(sketch.preparation):
+        return (Figure("Across the weld", UNKNOWN, "state the joint in full"),)
+    p = sketch.preparation
+    if p.make.form == "fillet":
+        rise = fillet_turn(100.0, leg_mm=p.leg_mm, thickness_mm=p.prepared_mm)
+        origin = "Blodgett 1966, from memory, H; for an edge 100 mm away, ± 50 %"
+        return (Figure("Edge 100 mm off rises by", _say(rise, "length", system), origin),)
+    if p.make.family not in ("butt", "corner"):
+        return (Figure("Across the weld", UNKNOWN, "no school in our tables covers this joint"),)
+    heat = _single_heat(wps)
+    schools = transverse(
+        joint_metal(p).whole_area_mm2, thickness_mm=p.prepared_mm, root_opening_mm=p.root_opening_mm,
+        heat_input_j_mm=heat,
+    )  # fmt: skip
+    rows = [
+        Figure(
+            school.name.replace("_", " ").title(),
+            _say(school.low_mm, "length", system)
+            if school.low_mm == school.high_mm
+            else f"{_say(school.low_mm, 'length', system)} to {_say(school.high_mm, 'length', system)}",
+            f"{school.source}, {school.confidence}; rough, ± 50 %",
+        )
+        for school in schools
+    ]
+    low, high = min(s.low_mm for s in schools), max(s.high_mm for s in schools)
+    preset = f"{_say(low, 'length', system)} to {_say(high, 'length', system)}"
+    turn = Figure("Turning of a butt", "unknown", "no school in our tables: preset by a trial piece")
+    return (*rows, Figure("Cut parts longer by", preset, "what the schools span, never a tolerance"), turn)
+
+
+def _single_heat(wps: Wps) -> float | None:
+    """Return the net heat input of a weld of one pass [J/mm]; Okerblom's rule is for no other."""
+    if len(wps.passes) != 1:
+        return None
+    energy, row = pass_energy(wps.passes[0]), heat_efficiency(wps.deposits[0])
+    if energy is None or row is None or row.k is None:
+        return None
+    return 1000 * row.k * energy.interval.high
+
+
+# Other designs -------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class Design:
+    """Another way to prepare the same plate, with the area it takes at each thickness [mm, mm²]."""
+
+    kind: Kind
+    area_mm2: float | None
+    curve: tuple[tuple[float, float], ...]
+
+
+def designs(wps: Wps) -> tuple[Design, ...]:
+    """Return the joint as stated and the other grooves of its family, at its own root and angles, over thickness.
+
+    A U or J takes the root radius that is stated, or 6 mm and 8 mm with 20° and 30° where none is, as the standard
+    details draw them: for comparison alone.
+    """
+    sketch = sketch_of(wps.joint)
+    if sketch is None or sketch.incomplete or faults(sketch.preparation):
+        return ()
+    p = sketch.preparation
+    if p.make.family != "butt":
+        return (Design(p.kind, _area(p), _curve(p)),)
+    kinds = [p.kind, *(kind for kind in COMPARED if kind != p.kind)]
+    return tuple(Design(kind, _area(q), _curve(q)) for kind in kinds for q in [_as(p, kind)])
+
+
+COMPARED: tuple[Kind, ...] = ("single-v", "double-v", "single-u", "double-u", "v-backing")
+assert set(COMPARED) <= set(KINDS)
+
+
+def _as(p: Preparation, kind: Kind) -> Preparation:
+    """Return the same plate with another preparation."""
+    if kind == p.kind:
+        return p
+    own, make = dimensions_of(kind), MAKES[kind]
+    values = {name: getattr(p, name) for name in own}
+    if make.form == "u" and not p.radius_mm:
+        values |= {"radius_mm": 6.0, "groove_angle_deg": 20.0}
+    elif make.form == "v" and p.make.form in ("u", "j", "bevel", "square"):
+        values["groove_angle_deg"] = 60.0
+    if make.backing and not p.make.backing:
+        values |= {"root_opening_mm": 6.0, "root_face_mm": 0.0, "groove_angle_deg": 45.0}
+    values["second_depth_mm"] = values["second_angle_deg"] = None
+    names = {*own, "second_depth_mm", "second_angle_deg"}
+    return Preparation(kind=kind, thickness_mm=p.thickness_mm, od_mm=p.od_mm, **{name: values[name] for name in names})
+
+
+def _area(p: Preparation) -> float | None:
+    return None if faults(p) else joint_metal(p).whole_area_mm2
+
+
+def _curve(p: Preparation) -> tuple[tuple[float, float], ...]:
+    thick = p.thickness_mm
+    points = []
+    for n in range(25):
+        other = thick * (0.4 + 1.6 * n / 24)
+        area = _area(replace(p, thickness_mm=other, second_depth_mm=None, od_mm=None))
+        if area is not None:
+            points.append((other, area))
+    return tuple(points)

@@ -1,0 +1,120 @@
+"""What the weld takes: groups of figures side by side, and the user's own rates under them."""
+
+from collections.abc import Mapping
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QDoubleValidator
+from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
+
+from anlage.session.takes import takes_sections
+from anlage.ui.document import Document
+from anlage.ui.look import font
+
+COLUMNS = 2
+RATES = (
+    ("labour_per_h", "Labour, per hour"),
+    ("filler_per_kg", "Filler, per kg"),
+    ("gas_per_m3", "Gas, per m³"),
+    ("power_per_kwh", "Power, per kWh"),
+    ("wait_min", "Wait between passes, min"),
+)
+
+
+class TakesView(QScrollArea):
+    """Shows what all passes take together.
+
+    Signals
+    -------
+    rates_changed(rates) : the user's rates are others now
+    """
+
+    rates_changed = Signal(dict)
+
+    def __init__(self, document: Document, rates: Mapping[str, float]) -> None:
+        super().__init__()
+        self.document, self.rates = document, dict(rates)
+        self.setWidgetResizable(True)
+        self.setAccessibleName("What the weld takes")
+        room = QWidget()
+        self.setWidget(room)
+        column = QVBoxLayout(room)
+        column.setContentsMargins(24, 16, 24, 16)
+        column.setSpacing(14)
+        self._grid = QGridLayout()
+        self._grid.setHorizontalSpacing(40)
+        self._grid.setVerticalSpacing(18)
+        column.addLayout(self._grid)
+        column.addStretch(1)
+        column.addWidget(self._rates())
+        self.cards: list[QWidget] = []
+
+    def _rates(self) -> QWidget:
+        box = QFrame(objectName="panel")
+        row = QHBoxLayout(box)
+        row.setContentsMargins(12, 8, 12, 8)
+        row.setSpacing(14)
+        self.fields: dict[str, QLineEdit] = {}
+        for name, word in RATES:
+            label = QLabel(word)
+            label.setProperty("tone", "muted")
+            label.setFont(font("note"))
+            field = self.fields[name] = QLineEdit()
+            check = QDoubleValidator(0.0, 1e6, 3, field)
+            check.setNotation(QDoubleValidator.Notation.StandardNotation)
+            field.setValidator(check)
+            field.setAlignment(Qt.AlignmentFlag.AlignRight)
+            field.setFixedWidth(78)
+            field.setAccessibleName(word)
+            field.setText(f"{self.rates[name]:g}" if name in self.rates else "")
+            field.textChanged.connect(lambda text, name=name: self._on_typed(name, text))
+            pair = QVBoxLayout()
+            pair.setSpacing(1)
+            pair.addWidget(label)
+            pair.addWidget(field)
+            row.addLayout(pair)
+        row.addStretch(1)
+        return box
+
+    def _on_typed(self, name: str, text: str) -> None:
+        self.rates.pop(name, None)
+        if text and text != ".":
+            self.rates[name] = float(text)
+        self.refresh()
+        self.rates_changed.emit(dict(self.rates))
+
+    def refresh(self) -> None:
+        """Work out anew what the weld takes."""
+        for card in self.cards:
+            self._grid.removeWidget(card)
+            card.hide()  # at once: deleting waits for the event loop
+            card.deleteLater()
+        sections = takes_sections(self.document.wps, self.rates, self.document.system)
+        self.cards = [_card(each.title, [(f.name, f.text, f.origin) for f in each.figures]) for each in sections]
+        for place, card in enumerate(self.cards):
+            self._grid.addWidget(card, place // COLUMNS, place % COLUMNS, Qt.AlignmentFlag.AlignTop)
+
+    def text(self) -> str:
+        """Return every figure in a line of its own, as shown."""
+        sections = takes_sections(self.document.wps, self.rates, self.document.system)
+        return "\n".join(f"{figure.name}: {figure.text}" for each in sections for figure in each.figures)
+
+
+def _card(title: str, rows: list[tuple[str, str, str]]) -> QWidget:
+    card = QWidget()
+    grid = QGridLayout(card)
+    grid.setContentsMargins(0, 0, 0, 0)
+    grid.setHorizontalSpacing(12)
+    grid.setVerticalSpacing(3)
+    grid.setColumnStretch(0, 1)
+    head = QLabel(title)
+    head.setFont(font("title", strong=True))
+    grid.addWidget(head, 0, 0, 1, 2)
+    for row, (name, text, origin) in enumerate(rows, 1):
+        label, value = QLabel(name), QLabel(text)
+        label.setProperty("tone", "muted")
+        value.setAlignment(Qt.AlignmentFlag.AlignRight)
+        for widget in (label, value):
+            widget.setToolTip(origin)
+        grid.addWidget(label, row, 0)
+        grid.addWidget(value, row, 1)
+    return card

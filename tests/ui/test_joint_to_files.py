@@ -1,0 +1,136 @@
+"""From a preparation to the floor and to files: chosen, dragged, styled, filled, reordered, printed, saved as DXF."""
+
+import io
+
+import ezdxf
+import openpyxl
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog
+
+from anlage.core.drawing.bead_map import middle
+from anlage.core.joint import KINDS, MAKES
+from anlage.session.beads import bead_layout, bead_of
+
+
+@pytest.fixture
+def files(tmp_path, monkeypatch):
+    """Every file dialog answers with the next name that is put here."""
+    names: list[str] = []
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / names.pop(0)), ""))
+
+    def answer(name):
+        names.append(name)
+        return tmp_path / name
+
+    return answer
+
+
+def test_a_new_user_designs_fills_prints_and_exports_a_joint(person, files):
+    column = person.place.column
+    person.click(column.chooser.button("single-v"))
+    for path, text in (("thickness_mm", "20"), ("root_opening_mm", "3.2"), ("root_face_mm", "0.8"),
+                       ("groove_angle_deg", "60"), ("reinforcement_mm", "2"), ("cap_overlap_mm", "1.5")):  # fmt: skip
+        column.fields[f"joint/{path}"].setFocus()
+        person.fill(text)
+
+    person.drag(person.place.section, "joint/groove_angle_deg", (1.6, -0.6))
+    dragged = person.wps.joint.groove_angle_deg.nominal
+    assert dragged > 60
+    assert dragged % 2.5 == pytest.approx(0)
+
+    style = column.advice.style_choice
+    style.activated.emit(style.findData("keyhole-dip"))
+    assert person.wps.joint.root_style == "keyhole-dip"
+    assert any("go with keyhole dip" in each.text() for each in column.advice.sentences)
+    column.fields["joint/root_opening_mm"].setFocus()
+    person.fill("2")
+    assert any("open the gap" in each.text() for each in column.advice.sentences if not each.isHidden())
+    person.press("Ctrl+Z")
+
+    person.press("Alt+P", "Ctrl+Shift+Return")
+    for text in ("S", "E7018", "3.2", "DCEP"):
+        person.fill(text)
+    person.press("Ctrl+Shift+F")
+    found = bead_layout(person.wps)
+    assert len(person.wps.passes) == len(found.beads) > 8
+    assert found.laid_mm2 == pytest.approx(sum(each.room_mm2 for each in found.fillings), rel=0.01)
+
+    view, ids = person.place.bead_view, [each.id for each in person.wps.passes]
+    start, end = (view.placed.on_screen(middle(bead_of(person.wps, key).outline)) for key in (ids[-1], ids[-2]))
+    QTest.mousePress(view, Qt.MouseButton.LeftButton, pos=start.toPoint())
+    QTest.mouseRelease(view, Qt.MouseButton.LeftButton, pos=end.toPoint())
+    assert [each.id for each in person.wps.passes][-2:] == [ids[-1], ids[-2]]
+
+    dxf = files("map.dxf")
+    person.press("Ctrl+Shift+P")
+    drawing = ezdxf.read(io.StringIO(dxf.read_text()))
+    assert len([e for e in drawing.modelspace() if e.dxf.layer == "BEADS"]) >= len(ids)
+    sheet = files("floor.pdf")
+    person.press("Ctrl+P")
+    assert sheet.read_bytes().startswith(b"%PDF-")
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_kind_can_be_chosen_and_drawn(person, kind):
+    chooser = person.place.column.chooser
+    make = MAKES[kind]
+    person.click(chooser.families[("butt", "tee", "corner", "lap", "flare", "pipe", "surface").index(make.family)])
+    button = next(each for each in chooser.buttons if not each.isHidden() and MAKES[each.kind].form == make.form)
+    person.click(button)
+    if person.wps.joint.kind != kind:
+        person.click(chooser.way(kind))
+    assert person.wps.joint.kind == kind
+    assert person.place.section.placed is not None
+    assert person.place.section.placed.handles()
+    person.press("Alt+P")
+    person.place.add_pass()
+    assert person.place.bead_view.placed is not None
+
+
+def test_a_detail_gives_its_dimensions_as_one_step(person):
+    person.click(person.place.column.chooser.button("single-v"))
+    person.click(person.place.column.chooser.way("v-backing"))
+    advice = person.place.column.advice
+    advice.detail.activated.emit(advice.detail.findData("D1.1 B-U2a (i)"))
+    steps = person.document.undo_stack.count()
+    person.click(advice.take)
+    assert person.wps.joint.groove_angle_deg.nominal == 45
+    assert (person.wps.joint.root_opening_mm.nominal, person.wps.joint.root_opening_mm.plus) == (6, 2)
+    assert person.document.undo_stack.count() == steps + 1
+    person.press("Ctrl+Z")
+    assert person.wps.joint.groove_angle_deg is None
+
+
+def test_what_the_weld_takes_follows_the_users_rates_and_they_are_remembered(demo):
+    demo.place.show_view(1)
+    assert "Together: –" in demo.place.takes.text()
+    for name in demo.place.takes.fields:
+        field = demo.place.takes.fields[name]
+        field.setFocus()
+        demo.type("2.5")
+    assert "Together: –" not in demo.place.takes.text()
+    assert demo.bench.settings.rates == dict.fromkeys(demo.place.takes.fields, 2.5)
+    demo.press("Ctrl+U")
+    assert "lb" in demo.place.takes.text()
+    demo.shell.close()
+    assert demo.kept[-1].rates["labour_per_h"] == 2.5
+
+
+def test_other_designs_are_compared_and_saved_as_a_picture(demo, files):
+    demo.place.show_view(2)
+    assert demo.place.compare.placed is not None
+    target = files("designs.svg")
+    demo.press("Ctrl+Shift+P")
+    assert target.read_text().startswith("<svg")
+    assert "Double-V" in target.read_text()
+
+
+def test_the_passes_are_saved_as_a_workbook_and_a_refusal_is_told(demo, person, files):
+    target = files("passes.xlsx")
+    demo.press("Ctrl+Shift+T")
+    assert openpyxl.load_workbook(target).sheetnames == ["Passes", "What it takes"]
+    files("section.dxf")
+    person.press("Ctrl+Shift+P")
+    assert "not stated in full" in person.shell.notice.text.text()
