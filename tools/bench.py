@@ -9,6 +9,7 @@ import sys
 import time
 from collections.abc import Callable
 
+from anlage.core.beads import Laid, Layout, layout
 from anlage.core.codes import (
     Coupon,
     Demand,
@@ -18,7 +19,7 @@ from anlage.core.codes import (
     cover_box,
 )
 from anlage.core.heat import arc_energy, over_range
-from anlage.core.joint import Preparation, joint_metal
+from anlage.core.joint import Preparation, joint_metal, shape_of
 from anlage.core.ranges import Interval, Numbers, between, choices
 from anlage.data.code_packs import code_pack
 from anlage.session.boxes import BoxKeeper, Record
@@ -87,6 +88,40 @@ def wps(edit: int) -> Stated:
     return Stated(joint, deposits)
 
 
+BEADS = 120
+
+
+def double_u(edit: int) -> Preparation:
+    """Return a heavy double-U, one of its dimensions dragged on by every edit."""
+    return Preparation(
+        kind="double-u", thickness_mm=80.0, root_opening_mm=2.0 + 0.01 * (edit % 50), root_face_mm=3.0,
+        groove_angle_deg=20.0, radius_mm=6.0, reinforcement_mm=2.0,
+    )  # fmt: skip
+
+
+def laid_out(edit: int, count: int = BEADS) -> Layout:
+    """Return the beads of the double-U after an edit: shape and layout anew, beads by turns on both sides."""
+    joint = double_u(edit)
+    area = joint_metal(joint).whole_area_mm2 / count
+    beads = [Laid(key=str(n), area_mm2=area, side=1 + (n // 10) % 2) for n in range(count)]
+    return layout(shape_of(joint), beads)
+
+
+def bead_report() -> None:
+    """Measure the layout against a frame, against the same unions by shapely, and how it grows with the beads."""
+    import shapely
+
+    frames(laid_out)
+    median, most = frames(laid_out)
+    report(f"{BEADS}-bead double-U laid out while a dimension is dragged, median", median, "60 Hz frame")
+    report("the same, 95 of 100 edits within", most, "60 Hz frame")
+    outlines = [bead.outline for bead in laid_out(0).beads]
+    union, _ = frames(lambda _: shapely.union_all([shapely.Polygon(outline) for outline in outlines]))
+    report("the same against shapely uniting the same beads", median / union, "shapely's union")
+    twice, _ = frames(lambda edit: laid_out(edit, 2 * BEADS))
+    report("twice as many beads", twice / median, "120 beads")
+
+
 def frames(work: Callable[[int], object]) -> tuple[float, float]:
     """Return the median and the 95th of 100 of `work`, in frames."""
     times = []
@@ -123,6 +158,7 @@ def main() -> None:
     report("the same, 95 of 100 edits within", most, "60 Hz frame")
     median, _ = frames(lambda edit: cover_box(pack, records[edit % RECORDS].coupon, demand))
     report("one box rebuilt (a record edited), median", median, "60 Hz frame")
+    bead_report()
     calc = ["-m", "anlage", "calc", "heat-input", "process=SMAW", "volts=22..26", "amps=110", "speed=4..6in/min"]
     coupon = ["-m", "anlage", "coupon", "--code", "asme-ix", "process=SMAW", "thickness=14mm"]
     rounds = [(start_s(["-c", "pass"]), start_s(calc), start_s(coupon)) for _ in range(STARTS)]

@@ -1,13 +1,13 @@
 """The beads of a procedure: laid in its joint, told where metal is missing, and proposed where there are none."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
 from anlage.core.beads import Bead, Laid, Layout, Proposed, Size, bead_area_of_rate, fill, layout
 from anlage.core.errors import InputError
-from anlage.core.joint import Shape, faults, shape_of
+from anlage.core.joint import Preparation, Shape, faults, shape_of
 from anlage.core.procedure import Deposit, Pass, Wps, sketch_of, with_deposit, with_pass, without_pass
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
@@ -155,6 +155,19 @@ def filled(wps: Wps) -> Wps:
         stated = _stated(home, model, bead, has_sides=len({each.side for each in shape.grooves}) > 1)
         done, _ = with_pass(done, home.id, **stated)
     return done
+
+
+def bead_counts(wps: Wps, joints: Sequence[Preparation]) -> tuple[int | None, ...]:
+    """Return how many beads fill each joint at the sizes of a procedure's deposits; `None` without any deposit."""
+    if not wps.deposits:
+        return (None,) * len(joints)
+    sizes = tuple(_size(wps, each, is_last=each is wps.deposits[-1]) for each in wps.deposits)
+    return tuple(_count(each, sizes) for each in joints)
+
+
+@lru_cache(maxsize=16)
+def _count(joint: Preparation, sizes: tuple[Size, ...]) -> int:
+    return len(fill(shape_of(joint), sizes))
 
 
 def _size(wps: Wps, deposit: Deposit, *, is_last: bool) -> Size:

@@ -15,11 +15,11 @@ from anlage.session.bead_areas import bead_area
 from anlage.session.beads import bead_layout, joint_shape
 from anlage.session.fields import field_of
 from anlage.session.figures import deposit_of
-from anlage.session.pictures import Sheet, design_picture, drawable, heat_span, marked, section_picture
+from anlage.session.pictures import Sheet, design_picture, drawable, heat_span, marked, section_picture, symbol_picture
 from anlage.session.takes import takes_sections
 
 PAPER_MM = (170.0, 120.0)
-PICTURES = ("section", "beads", "designs")
+PICTURES = ("section", "beads", "designs", "symbol")
 ENDINGS = (".svg", ".pdf", ".dxf", ".csv", ".xlsx")
 
 
@@ -47,6 +47,10 @@ def picture_of(wps: Wps, name: str, system: System, measure: Measure) -> Display
         picture = design_picture(wps, sheet)
         assert picture is not None, "the joint is stated"
         return picture
+    if name == "symbol":
+        symbol = symbol_picture(wps, system, measure)
+        assert symbol is not None, "the joint is stated"
+        return symbol
     raise InputError(f"{name} is no picture", where="picture", mend=f"take one of {', '.join(PICTURES)}")
 
 

@@ -4,12 +4,13 @@ from dataclasses import dataclass
 
 from anlage.core.heat import EnergyRange
 from anlage.core.heat.efficiency import Efficiency, thermal_efficiency
-from anlage.core.joint import STEEL_G_CM3, faults, joint_metal
+from anlage.core.joint import STEEL_G_CM3, Sketch, faults, joint_metal
 from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, sketch_of
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.show import THIN_SPACE
 from anlage.core.quantities.units import System
 from anlage.data.tables import efficiencies, unit_table
+from anlage.session.beads import bead_counts
 
 UNKNOWN = "–"
 
@@ -47,10 +48,41 @@ def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
         figure(names[2], "length", [m.face_width_mm for m in fits], "of the groove at the plate's surface"),
         _per_length(names[3], [m.weld_metal_kg_m for m in fits], system, density),
     ]
+    if sketch.ghosts:
+        found += _fits_of_passes(wps, sketch, system)
     rings = [m.weld_metal_kg for m in fits if m.weld_metal_kg is not None]
     if rings:
         found.append(figure("Weld metal, whole ring", "mass", rings, f"{density}; the ring by its centroid"))
     return tuple(found)
+
+
+def _fits_of_passes(wps: Wps, sketch: Sketch, system: System) -> list[Figure]:
+    """Return bead count and energy of nominal, tightest and widest joint, at the bead sizes of the procedure.
+
+    The energy that goes into a length of seam follows the metal: beads keep their size and settings, their number goes
+    along with the area.
+    """
+    nominal, *fits = bead_counts(wps, (sketch.preparation, *sketch.ghosts))
+    if nominal is None:
+        return []
+    counts = Figure(
+        "Beads to fill it", f"{nominal}", "at the sizes of this procedure's deposits", tuple(map(str, fits))
+    )
+    energies = [energy.interval for each in wps.passes if (energy := pass_energy(each))]
+    if not energies or len(energies) < len(wps.passes):
+        return [counts]
+    own = joint_metal(sketch.preparation).whole_area_mm2
+    whole = (sum(each.low for each in energies), sum(each.high for each in energies))
+    unit = unit_table()["heat_input"].shown_in[system][0]
+    texts = []
+    for each in (sketch.preparation, *sketch.ghosts):
+        share = joint_metal(each).whole_area_mm2 / own / unit.factor
+        texts.append(f"{whole[0] * share:.1f}..{whole[1] * share:.1f}")
+    name = f"All energy, {unit.name}"
+    return [
+        counts,
+        Figure(name, texts[0], "arc energy of all passes together; it goes with the metal", tuple(texts[1:])),
+    ]
 
 
 def _per_length(name: str, values: list[float], system: System, origin: str) -> Figure:

@@ -3,17 +3,19 @@
 import tomllib
 
 from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
-from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM
+from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
+from anlage.core.joint import dimensions_of
 from anlage.core.procedure import Deposit, Wps, clashes, pass_energy
 from anlage.core.quantities import show, show_interval
 from anlage.core.ranges import Interval
 from anlage.data.files import text_of
 from anlage.data.tables import unit_table
+from anlage.session.beads import fill_notices
 from anlage.session.fields import field_of, shown
 from anlage.session.figures import deposit_of, joint_figures
 from anlage.session.judging import Proof
 from anlage.session.ladder import lines, support_sentences
-from anlage.session.pictures import drawable
+from anlage.session.pictures import Sheet, bead_picture, drawable, symbol_picture
 from anlage.session.standing import Standing
 
 NONE = "–"
@@ -114,10 +116,48 @@ def _joint(flow: Flow, wps: Wps) -> None:
         flow.picture(picture, x_mm=MARGIN_MM)
         beside_mm = _beside(flow, wps)
         flow.skip(max((picture.high[1] - picture.low[1]) * picture.scale, beside_mm) + 3.0)
-    stated = ("root_opening_mm", "root_face_mm", "groove_angle_deg", "reinforcement_mm")
+        _symbol(flow, wps)
+    stated = dimensions_of(wps.joint.kind) if wps.joint.kind else ()
     rows = [(field_of(f"joint/{name}").label, _toleranced(wps, name)) for name in stated if getattr(wps.joint, name)]
     thick = [("Thickness", _said(wps, "joint/thickness_mm")), ("Outside diameter", _said(wps, "joint/od_mm"))]
     flow.pairs([*thick, *rows])
+
+
+def _symbol(flow: Flow, wps: Wps) -> None:
+    """Set the weld symbol under the section."""
+    found = symbol_picture(wps, wps.header.units, flow.measure)
+    assert found is not None, "the section was drawn"
+    height = found.high[1] - found.low[1]
+    flow.room(height + 8)
+    flow.picture(found, x_mm=MARGIN_MM)
+    whose = "ISO 2553, system A" if wps.header.units == "si" else "AWS A2.4"
+    at = (MARGIN_MM + found.high[0] - found.low[0] + 6, flow.y - height / 2)
+    flow.put(Text(role="print_muted", at=at, text=f"weld symbol after {whose}", height_mm=NOTE_MM, anchor="start"))
+    flow.skip(height + 3.0)
+
+
+def _bead_map(flow: Flow, wps: Wps) -> None:
+    """Set the bead map over the table of passes, with what its hatches mean and how far it fills the joint."""
+    sketch = drawable(wps.joint)
+    if sketch is None or sketch.incomplete or not wps.passes:
+        return
+    picture = bead_picture(wps, "", Sheet(*PICTURE_MM, wps.header.units, flow.measure))
+    assert picture is not None, "the joint is drawn"
+    flow.room(PICTURE_MM[1] + 8)
+    flow.skip(3.0)
+    flow.picture(picture, x_mm=MARGIN_MM)
+    x, y = MARGIN_MM + PICTURE_MM[0] + 10, flow.y - 4.0
+    hatches = {"GTAW": "GTAW: plain", "SMAW": "SMAW: rising lines", "GMAW": "GMAW: falling lines",
+               "FCAW": "FCAW: upright lines", "MCAW": "MCAW: level lines", "SAW": "SAW: crossed lines",
+               "PAW": "PAW: level lines"}  # fmt: skip
+    processes = dict.fromkeys(each.process for each in wps.deposits if each.process)
+    texts = [hatches.get(process, process) for process in processes]
+    for notice in fill_notices(wps, wps.header.units):
+        texts += broken(notice.text, 60.0, NOTE_MM, flow.measure)
+    for text in texts:
+        flow.put(Text(role="print", at=(x, y), text=text, height_mm=NOTE_MM, anchor="start"))
+        y -= 4.2
+    flow.skip(max((picture.high[1] - picture.low[1]) * picture.scale, flow.y - y) + 3.0)
 
 
 def _beside(flow: Flow, wps: Wps) -> float:
@@ -153,6 +193,7 @@ def _deposit(flow: Flow, wps: Wps, deposit: Deposit) -> None:
 
 def _passes(flow: Flow, wps: Wps) -> None:
     flow.heading("Passes")
+    _bead_map(flow, wps)
     columns = (
         Column("", 0.5), Column("Pass", 0.9), Column("Deposit", 2.0), Column("A", 1.2, numbers=True),
         Column("V", 1.0, numbers=True), Column("Travel speed", 2.6, numbers=True),

@@ -21,7 +21,8 @@ def picture_in_front(bench: "Workbench") -> str:
     """Return the name of the picture that the place in front shows; the section where it has none of its own."""
     place = bench.current_place()
     if isinstance(place, JointPlace):
-        return "designs" if place.views.currentWidget() is place.compare else "section"
+        shown = place.views.currentWidget()
+        return "designs" if shown is place.compare else "symbol" if shown is place.symbol else "section"
     return "beads" if bench.passes() is not None else "section"
 
 

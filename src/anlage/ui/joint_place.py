@@ -19,11 +19,12 @@ from PySide6.QtWidgets import (
 
 from anlage.session.fields import PARTS, applies, field_of
 from anlage.session.figures import joint_figures
+from anlage.session.pictures import design_picture, symbol_on_sheet
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit
 from anlage.ui.figures import FigureStrip, FitTable
 from anlage.ui.joint_advice import JointAdvice
-from anlage.ui.joint_presenter import DesignPresenter, JointPresenter
+from anlage.ui.joint_presenter import JointPresenter, StillPresenter
 from anlage.ui.look import font
 from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
@@ -34,7 +35,7 @@ if TYPE_CHECKING:
     from anlage.ui.takes_view import TakesView
 
 COLUMN_PX = 376
-VIEWS = ("Section", "What it takes", "Other designs")
+VIEWS = ("Section", "What it takes", "Other designs", "Symbol")
 SINGLE = ("product", "thickness_mm", "other_thickness_mm", "flush", "taper", "od_mm", "run_od_mm", "backing_form",
           "backing_mm", "seam_length_mm")  # fmt: skip
 TOLERANCED = (
@@ -67,6 +68,7 @@ class JointPlace(QWidget):
         self.views.addWidget(self.section)
         self.takes: TakesView | None = None
         self.compare: PictureView | None = None
+        self.symbol: PictureView | None = None
         self.tabs = [QToolButton() for _ in VIEWS]
         group = QButtonGroup(self)
         head = QHBoxLayout()
@@ -104,8 +106,9 @@ class JointPlace(QWidget):
         """Show what the document says now."""
         self.section.refresh()
         self.figures.refresh()
-        if self.compare is not None:
-            self.compare.refresh()
+        for view in (self.compare, self.symbol):
+            if view is not None:
+                view.refresh()
         if self.takes is not None and self.views.currentWidget() is self.takes:
             self.takes.refresh()
 
@@ -119,9 +122,15 @@ class JointPlace(QWidget):
             self.document.reader.units_changed.connect(self.refresh)
             self.views.addWidget(self.takes)
         if place == 2 and self.compare is None:
-            self.compare = PictureView(DesignPresenter(self.document), self.document.reader, "Other designs")
+            self.compare = PictureView(
+                StillPresenter(self.document, design_picture), self.document.reader, "Other designs"
+            )
             self.views.addWidget(self.compare)
-        self.views.setCurrentWidget((self.section, self.takes, self.compare)[place])
+        if place == 3 and self.symbol is None:
+            presenter = StillPresenter(self.document, symbol_on_sheet)
+            self.symbol = PictureView(presenter, self.document.reader, "Weld symbol")
+            self.views.addWidget(self.symbol)
+        self.views.setCurrentWidget((self.section, self.takes, self.compare, self.symbol)[place])
         self.tabs[place].setChecked(True)
         self.refresh()
 

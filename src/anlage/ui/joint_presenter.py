@@ -1,13 +1,16 @@
 """What the section shows and what dragging its dimensions does to the open document."""
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QObject
 
 from anlage.core.drawing import DisplayList, Point, grip
 from anlage.core.joint import Preparation, drawn_default
+from anlage.core.procedure import Wps
 from anlage.data.look import role_styles
 from anlage.session.draft import moved
 from anlage.session.fields import field_of, on_step
-from anlage.session.pictures import Sheet, design_picture, drawable, section_at, section_picture
+from anlage.session.pictures import Sheet, drawable, section_at, section_picture
 from anlage.ui.document import Document
 from anlage.ui.look import measure
 
@@ -97,15 +100,15 @@ class JointPresenter(QObject):
         return svg(picture, role_styles("light"), ground="#FFFFFF") if picture else ""
 
 
-class DesignPresenter(QObject):
-    """Other preparations of the same plate beside the one at hand; nothing in it is dragged."""
+class StillPresenter(QObject):
+    """A picture that is only looked at; nothing in it is dragged."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, make: Callable[[Wps, Sheet], DisplayList | None]) -> None:
         super().__init__()
-        self.document = document
+        self.document, self._make = document, make
 
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
-        return design_picture(self.document.wps, Sheet(width_mm, height_mm, self.document.system, measure))
+        return self._make(self.document.wps, Sheet(width_mm, height_mm, self.document.system, measure))
 
     def heat(self) -> tuple[float, float] | None:
         return None
@@ -114,7 +117,7 @@ class DesignPresenter(QObject):
         return False
 
     def empty_text(self) -> str:
-        return "State every dimension of the joint: then it is compared with other preparations of the same plate."
+        return "State every dimension of the joint first; then there is something to draw here."
 
     def take(self, target: str, at: Point) -> None:
         """Nothing is dragged."""

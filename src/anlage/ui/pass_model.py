@@ -7,7 +7,10 @@ from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelInd
 
 from anlage.core.document import at
 from anlage.core.procedure import Deposit, Pass
+from anlage.core.quantities import show
 from anlage.core.ranges import Interval
+from anlage.data.tables import unit_table
+from anlage.session.bead_areas import bead_area
 from anlage.session.draft import Working
 from anlage.session.fields import field_of
 from anlage.session.figures import deposit_of, pass_figures
@@ -26,14 +29,18 @@ class Column:
 
 
 COLUMNS = (
-    Column("role", "Pass", 84),
-    Column("deposit", "Deposit", 150),
-    Column("current_a", "Current", 110),
-    Column("voltage_v", "Voltage", 110),
-    Column("travel_speed_mm_min", "Speed", 118),
-    Column("", "Arc energy", 132),
-    Column("thickness_mm", "Thickness", 112),
-    Column("note", "Note", 150),
+    Column("role", "Pass", 70),
+    Column("deposit", "Deposit", 126),
+    Column("current_a", "Current", 90),
+    Column("voltage_v", "Voltage", 84),
+    Column("travel_speed_mm_min", "Speed", 108),
+    Column("", "Arc energy", 126),
+    Column("thickness_mm", "Thickness", 104),
+    Column("bead_area_mm2", "Bead", 88),
+    Column("layer", "Layer", 102),
+    Column("wire_speed_mm_min", "Wire", 100),
+    Column("side", "Side", 58),
+    Column("note", "Note", 74),
 )
 ENERGY = 5
 MARK = int(Qt.ItemDataRole.UserRole)  # "", "pending"
@@ -117,7 +124,15 @@ class PassModel(QAbstractTableModel):
         if index.column() == ENERGY:
             return pass_figures(self.document.wps, self.at(index), self.document.system).energy
         text = self.document.text(self.path(index))
-        if COLUMNS[index.column()].leaf == "deposit":
+        leaf = COLUMNS[index.column()].leaf
+        if leaf == "bead_area_mm2" and not text:  # in brackets what the settings lay
+            found = bead_area(deposit_of(self.document.wps, self.at(index)), self.at(index))
+            unit = field_of("passes/*/bead_area_mm2").unit(self.document.system)
+            said = show(found.middle, "area", self.document.system, unit_table()) if found else ""
+            return f"({said.removesuffix(unit).rstrip()})" if said else ""
+        if leaf in ("layer", "side"):
+            return field_of(self.path(index)).say(text) if text else ""
+        if leaf == "deposit":
             return deposit_words(deposit_of(self.document.wps, self.at(index)))
         return text
 
@@ -129,6 +144,9 @@ class PassModel(QAbstractTableModel):
             figures = pass_figures(self.document.wps, self.at(index), self.document.system)
             return "\n".join(filter(None, (figures.hottest, figures.coldest, figures.heat_input)))
         fault = self.document.complaints().get(self.path(index))
+        if fault is None and COLUMNS[index.column()].leaf == "bead_area_mm2":
+            found = bead_area(deposit_of(self.document.wps, self.at(index)), self.at(index))
+            return found.origin if found else "Not known: state it, or the wire speed, or electrode and travel speed."
         return f"{fault.what}; {fault.mend}" if fault else self._text(index)
 
     def _bar(self, index: Index) -> tuple[float, float] | None:

@@ -360,6 +360,8 @@ def _rounded(upper: list[Point], top_mm2: float) -> list[Point]:
     shares = [n / ROUND_STEPS for n in range(ROUND_STEPS + 1)]
     bump = [(start + width * share, 4 * rise * share * (1 - share)) for share in shares]
     bump[-1] = (end, 0.0)  # to the last digit
+    if len(upper) == 2:  # a level line
+        return [(x, upper[0][1] + y) for x, y in bump]
     return _sum(upper, bump)
 
 

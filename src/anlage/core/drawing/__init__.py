@@ -19,6 +19,7 @@ from anlage.core.drawing.page import PAPERS, Column, Flow, on_page
 from anlage.core.drawing.qualified_map import Area, Ticks, qualified_map
 from anlage.core.drawing.rung import rung
 from anlage.core.drawing.section import Show, grip, profile, section
+from anlage.core.drawing.weld_symbol import SymbolTexts, enlarged, weld_symbol
 
 __all__ = [
     "HATCH_DEG",
@@ -39,12 +40,14 @@ __all__ = [
     "Plane",
     "Point",
     "Show",
+    "SymbolTexts",
     "Text",
     "Ticks",
     "arrow_head",
     "bead_map",
     "bounds",
     "curves",
+    "enlarged",
     "fitted",
     "grip",
     "hatch",
@@ -54,4 +57,5 @@ __all__ = [
     "qualified_map",
     "rung",
     "section",
+    "weld_symbol",
 ]
