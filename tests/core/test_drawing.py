@@ -12,16 +12,21 @@ from hypothesis import strategies as st
 from anlage.core.document import Dimension
 from anlage.core.drawing import (
     Axes,
+    Curve,
     DisplayList,
+    Frame,
     Marker,
     PassBox,
     Path,
     Plane,
+    SymbolTexts,
     Text,
+    curves,
     grip,
     operating_window,
     profile,
     section,
+    weld_symbol,
 )
 from anlage.core.joint import (
     KINDS,
@@ -351,3 +356,46 @@ def test_the_plates_of_boxes_at_one_place_stand_side_by_side():
     boxes = [replace(ROOT, label=str(n)) for n in range(5)]
     plates = areas(window(boxes), "plate")
     assert shapely.union_all(plates).area == pytest.approx(sum(plate.area for plate in plates))
+
+
+# Weld symbols and curves ---------------------------------------------------------------------
+
+
+def symbol(system, **stated):
+    texts = SymbolTexts("3", ("60°", "60°"), ("", ""), "SMAW")
+    joint = Preparation(**{"thickness_mm": 12, "root_opening_mm": 3, "groove_angle_deg": 60} | stated)
+    return weld_symbol(joint, texts, system, lambda t, h: 0.5 * h * len(t))
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_kind_has_a_symbol(kind):
+    stated = {"radius_mm": 15, "leg_mm": 6, "hole_mm": 20, "slot_length_mm": 40, "width_mm": 30, "layer_mm": 3}
+    for system in ("aws", "iso"):
+        picture = symbol(system, kind=kind, **stated)
+        assert sum(isinstance(item, Path) and item.role == "symbol" for item in picture.items) >= 3
+
+
+def test_the_arrow_side_is_below_the_line_by_aws_and_above_it_by_iso():
+    """AWS A2.4 and ISO 2553 system A, from memory, M; the other side stands on the dashed line of ISO 2553."""
+
+    def vee(system):
+        lines = [i.points for i in symbol(system, kind="single-v").items if isinstance(i, Path) and i.role == "symbol"]
+        return next(points for points in lines if len(points) == 3 and points[0][1] == points[2][1])
+
+    assert vee("aws")[0][1] < 0 < vee("iso")[0][1]
+    dashed = [i for i in symbol("iso", kind="single-v").items if i.role == "symbol_dashed"]
+    assert len(dashed) == 1
+    assert not [i for i in symbol("aws", kind="single-v").items if i.role == "symbol_dashed"]
+
+
+def test_a_symbol_says_all_round_backing_and_melt_through():
+    roles = {item.role for item in symbol("iso", kind="single-v", od_mm=100, root_reinforcement_mm=1).items}
+    assert {"symbol_circle", "symbol_full"} <= roles
+    assert "symbol_circle" not in {item.role for item in symbol("iso", kind="v-backing").items}
+
+
+def test_curves_keep_their_names_apart():
+    lines = [Curve(f"design {n}", "1", ((1.0, 1.0), (2.0, 2.0 + 0.01 * n)), own=n == 0) for n in range(4)]
+    picture = curves(lines, Frame("across", "up", 1.5, (80.0, 60.0)), lambda t, h: 0.5 * h * len(t))
+    heights = sorted(i.at[1] for i in picture.items if isinstance(i, Text) and i.text.startswith("design"))
+    assert all(two - one >= 4 for one, two in pairwise(heights))

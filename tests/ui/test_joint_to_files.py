@@ -134,3 +134,33 @@ def test_the_passes_are_saved_as_a_workbook_and_a_refusal_is_told(demo, person, 
     files("section.dxf")
     person.press("Ctrl+Shift+P")
     assert "not stated in full" in person.shell.notice.text.text()
+
+
+def test_starts_and_stops_have_a_view_of_their_own_and_a_click_chooses_the_pass(demo, files):
+    demo.press("Alt+P")
+    demo.place.show_view(1)
+    view = demo.place.stops.picture
+    target = f"passes/{demo.wps.passes[4].id}"
+    run = next(i for i in view.placed.picture.items if i.role == "clock_run" and i.target == target)
+    xs, ys = zip(*run.points, strict=True)
+    demo.click(view, view.placed.on_screen((sum(xs) / len(xs), sum(ys) / len(ys))).toPoint())
+    assert demo.place.selection.row == 4
+    assert demo.place.table.currentIndex().row() == 4
+    assert demo.place.stops.sentences.text().startswith("Pass 5: ")
+    demo.find("Stagger")
+    demo.fill("25")
+    assert demo.wps.seam.stagger_mm == 25
+    saved = files("stops.dxf")
+    demo.press("Ctrl+Shift+P")
+    drawing = ezdxf.read(io.StringIO(saved.read_text()))
+    assert {"BEADS", "STOPS"} <= {layer.dxf.name for layer in drawing.layers}
+    demo.place.show_view(0)
+    assert not demo.place.beside.isHidden()
+
+
+def test_the_symbol_of_the_joint_is_shown_and_saved(demo, files):
+    demo.place.show_view(3)
+    assert demo.place.symbol.placed is not None
+    saved = files("symbol.svg")
+    demo.press("Ctrl+Shift+P")
+    assert "GTAW SMAW" in saved.read_text()

@@ -16,10 +16,11 @@ from anlage.session.beads import bead_layout, joint_shape
 from anlage.session.fields import field_of
 from anlage.session.figures import deposit_of
 from anlage.session.pictures import Sheet, design_picture, drawable, heat_span, marked, section_picture, symbol_picture
+from anlage.session.stop_plan import stop_picture
 from anlage.session.takes import takes_sections
 
 PAPER_MM = (170.0, 120.0)
-PICTURES = ("section", "beads", "designs", "symbol")
+PICTURES = ("section", "beads", "designs", "symbol", "stops")
 ENDINGS = (".svg", ".pdf", ".dxf", ".csv", ".xlsx")
 
 
@@ -51,6 +52,11 @@ def picture_of(wps: Wps, name: str, system: System, measure: Measure) -> Display
         symbol = symbol_picture(wps, system, measure)
         assert symbol is not None, "the joint is stated"
         return symbol
+    if name == "stops":
+        stops = stop_picture(wps, "", sheet)
+        if stops is None:
+            raise InputError("there is no pass yet", where=name, mend="add passes, or fill the joint")
+        return stops
     raise InputError(f"{name} is no picture", where="picture", mend=f"take one of {', '.join(PICTURES)}")
 
 

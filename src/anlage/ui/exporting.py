@@ -23,7 +23,10 @@ def picture_in_front(bench: "Workbench") -> str:
     if isinstance(place, JointPlace):
         shown = place.views.currentWidget()
         return "designs" if shown is place.compare else "symbol" if shown is place.symbol else "section"
-    return "beads" if bench.passes() is not None else "section"
+    passes = bench.passes()
+    if passes is None:
+        return "section"
+    return "beads" if passes.views.currentWidget() is passes.bead_view else "stops"
 
 
 def ask_for_picture(bench: "Workbench") -> None:

@@ -2,12 +2,15 @@
 
 from collections.abc import Callable, Sequence
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from anlage.session.figures import Figure, joint_figures
 from anlage.ui.document import Document
 from anlage.ui.look import font
+
+SPACING_PX = 26
 
 
 class FigureStrip(QWidget):
@@ -18,7 +21,7 @@ class FigureStrip(QWidget):
         self._figures = figures
         self._row = QHBoxLayout(self)
         self._row.setContentsMargins(0, 10, 0, 0)
-        self._row.setSpacing(28)
+        self._row.setSpacing(SPACING_PX)
         self._row.addStretch(1)
         self.labels: list[tuple[QWidget, QLabel, QLabel]] = []
         self.refresh()
@@ -29,13 +32,30 @@ class FigureStrip(QWidget):
         while len(self.labels) < len(figures):
             self._add()
         for place, (box, name, text) in enumerate(self.labels):
-            box.setVisible(place < len(figures))
-            if place < len(figures):
+            if place >= len(figures):
+                text.clear()
+            else:
                 figure = figures[place]
                 name.setText(figure.name)
                 text.setText(figure.text)
                 box.setToolTip(figure.origin)
                 box.setAccessibleName(f"{figure.name}: {figure.text}")
+
+        self._fit()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        """Show as many figures as there is room for, the first ones first."""
+        left = self.width()
+        for place, (box, _, text) in enumerate(self.labels):
+            left -= box.sizeHint().width() + (SPACING_PX if place else 0)
+            box.setVisible(bool(text.text()) and left >= 0)
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(100, super().minimumSizeHint().height())
 
     def _add(self) -> None:
         box, name, text = QWidget(), QLabel(), QLabel()

@@ -39,4 +39,6 @@ def home_of(path: str) -> str:
         return "job"
     if path in _JOINT:
         return "joint"
+    if kind == "seam":
+        return "passes"
     return "passes" if (kind == "passes" and leaf in _PASS) or (kind == "deposits" and leaf in _CARD) else ""

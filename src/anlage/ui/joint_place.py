@@ -35,6 +35,7 @@ if TYPE_CHECKING:
     from anlage.ui.takes_view import TakesView
 
 COLUMN_PX = 376
+LESS = ("Cap area", "Face width")  # the first to go where the strip is short of room
 VIEWS = ("Section", "What it takes", "Other designs", "Symbol")
 SINGLE = ("product", "thickness_mm", "other_thickness_mm", "flush", "taper", "od_mm", "run_od_mm", "backing_form",
           "backing_mm", "seam_length_mm")  # fmt: skip
@@ -62,7 +63,9 @@ class JointPlace(QWidget):
         self.section = PictureView(self.presenter, document.reader, "Section of the joint")
         self.editor = PictureEditor(self.section, document)
         self.column = _Column(document)
-        self.figures = FigureStrip(lambda: joint_figures(document.wps, document.system))
+        self.figures = FigureStrip(
+            lambda: sorted(joint_figures(document.wps, document.system), key=lambda each: each.name in LESS)
+        )
 
         self.views = QStackedWidget()
         self.views.addWidget(self.section)

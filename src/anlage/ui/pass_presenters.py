@@ -12,6 +12,7 @@ from anlage.data.look import heat_colour, role_styles
 from anlage.session.beads import bead_of
 from anlage.session.fields import field_of, leaf_of, named, on_step, shown, with_end
 from anlage.session.pictures import Sheet, bead_picture, heat_span, plane_of, window_picture
+from anlage.session.stop_plan import stop_picture
 from anlage.ui.document import Document
 from anlage.ui.look import measure
 from anlage.ui.selection import Selection
@@ -119,6 +120,23 @@ class BeadPresenter(_PassPicture):
         if moving in ids and onto in ids and moving != onto:
             row = ids.index(onto)
             self.document.edit(moved_pass(self.document.wps, moving, row), f"Move pass {ids.index(moving) + 1}")
+
+
+class StopPresenter(_PassPicture):
+    """Starts and stops of every pass round the pipe or along the seam; a click chooses a pass."""
+
+    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        sheet = Sheet(width_mm, height_mm, self.document.system, measure)
+        return stop_picture(self.document.wps, self.selection.pass_id, sheet)
+
+    def empty_text(self) -> str:
+        return "Starts and stops are planned here once the joint is stated and has passes."
+
+    def drag(self, at: Point, *, fine: bool) -> None:
+        """Nothing in it is dragged."""
+
+    def step(self, target: str, steps: int) -> None:
+        """Nothing in it is stepped."""
 
 
 class WindowPresenter(_PassPicture):

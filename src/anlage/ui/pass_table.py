@@ -31,6 +31,7 @@ class PassTable(QTableView):
         super().__init__()
         self.document, self.chosen = document, selection
         self.own_model = PassModel(document)
+        self._most = MOST_ROWS
         self.setModel(self.own_model)
         self.setItemDelegate(_Delegate(document, self))
         self.setAccessibleName("Passes")
@@ -64,8 +65,13 @@ class PassTable(QTableView):
         self._on_chosen()
 
     def sizeHint(self) -> QSize:
-        shown = min(max(self.own_model.rowCount(), LEAST_ROWS), MOST_ROWS)
+        shown = min(max(self.own_model.rowCount(), LEAST_ROWS), self._most)
         return QSize(600, HEAD_PX + ROW_PX * shown + 4)
+
+    def show_at_most(self, rows: int) -> None:
+        """Be no higher than so many rows; more are scrolled."""
+        self._most = rows
+        self.updateGeometry()
 
     def minimumSizeHint(self) -> QSize:
         return QSize(300, HEAD_PX + ROW_PX * LEAST_ROWS + 4)

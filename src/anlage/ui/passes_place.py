@@ -6,7 +6,16 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, QSize, Qt, Signal
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import moved_pass, with_deposit, with_pass, without_deposit, without_pass
@@ -21,13 +30,19 @@ from anlage.ui.heat_scale import HeatScale
 from anlage.ui.icons import icon
 from anlage.ui.look import font
 from anlage.ui.pass_presenters import BeadPresenter, WindowPresenter
-from anlage.ui.pass_table import PassTable
+from anlage.ui.pass_table import MOST_ROWS, PassTable
 from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
 from anlage.ui.selection import Selection
 
 if TYPE_CHECKING:
+    from anlage.ui.stops_view import StopsView
     from anlage.ui.stopwatch import Stopwatch
+
+
+VIEWS = ("Beads", "Starts and stops")
+FEW_ROWS = 5  # of the table beside starts and stops
+SENTENCES = 3  # shown at once under the picture
 
 
 class PassesPlace(QWidget):
@@ -45,6 +60,8 @@ class PassesPlace(QWidget):
         self.document, self._clock = document, clock
         self.selection = Selection(document)
         self.bead_view = PictureView(BeadPresenter(document, self.selection), document.reader, "Bead map")
+        self.views = QStackedWidget()
+        self.stops: StopsView | None = None
         self.window_view = PictureView(WindowPresenter(document, self.selection), document.reader, "Operating window")
         self.window_view.setMinimumHeight(200)
         self.editors = [PictureEditor(view, document) for view in (self.bead_view, self.window_view)]
@@ -67,7 +84,23 @@ class PassesPlace(QWidget):
 
     def _lay_out(self) -> None:
         left, right = QVBoxLayout(), QVBoxLayout()
-        left.addWidget(self.bead_view, 1)
+        head = QHBoxLayout()
+        head.setSpacing(3)
+        group = QButtonGroup(self)
+        self.tabs = [QToolButton() for _ in VIEWS]
+        for place, (tab, word) in enumerate(zip(self.tabs, VIEWS, strict=True)):
+            tab.setText(word)
+            tab.setCheckable(True)
+            tab.setProperty("tab", True)  # noqa: FBT003 - a property of the stylesheet
+            tab.clicked.connect(lambda _checked=False, place=place: self.show_view(place))
+            group.addButton(tab)
+            head.addWidget(tab)
+        self.tabs[0].setChecked(True)
+        head.addStretch(1)
+        left.setSpacing(6)
+        left.addLayout(head)
+        self.views.addWidget(self.bead_view)
+        left.addWidget(self.views, 1)
         left.addWidget(self.fill)
         right.addWidget(self.hero)
         right.addWidget(self.window_view, 1)
@@ -75,7 +108,10 @@ class PassesPlace(QWidget):
         pictures = QHBoxLayout()
         pictures.setSpacing(16)
         pictures.addLayout(left, 4)
-        pictures.addLayout(right, 5)
+        self.beside = QWidget()
+        self.beside.setLayout(right)
+        right.setContentsMargins(0, 0, 0, 0)
+        pictures.addWidget(self.beside, 5)
         foot = QHBoxLayout()
         foot.setSpacing(6)
         foot.addWidget(self.deposits, 1)
@@ -117,11 +153,29 @@ class PassesPlace(QWidget):
     def refresh(self) -> None:
         """Show what the document says now."""
         self.bead_view.refresh()
+        if self.stops is not None:
+            self.stops.refresh()
         self.window_view.refresh()
         self.scale.update()
         self.hero.refresh()
         self.table.viewport().update()
-        self.fill.setText("\n".join(each.text for each in fill_notices(self.document.wps, self.document.system)[:3]))
+        wps, system = self.document.wps, self.document.system
+        self.fill.setText("\n".join(each.text for each in fill_notices(wps, system)[:SENTENCES]))
+
+    def show_view(self, place: int) -> None:
+        """Show the beads, or starts and stops, which are made when they are first asked for."""
+        if place == 1 and self.stops is None:
+            from anlage.ui.stops_view import StopsView
+
+            self.stops = StopsView(self.document, self.selection)
+            self.views.addWidget(self.stops)
+        self.views.setCurrentWidget((self.bead_view, self.stops)[place])
+        others = (self.beside, self.deposits, self.fill, *self.tools.values())
+        for widget in others:  # starts and stops need the room
+            widget.setVisible(place == 0)
+        self.table.show_at_most(MOST_ROWS if place == 0 else FEW_ROWS)
+        self.tabs[place].setChecked(True)
+        self.refresh()
 
     def begin(self) -> None:
         """Put the keyboard where the work starts: in the table."""
@@ -130,6 +184,11 @@ class PassesPlace(QWidget):
     def go_to(self, path: str) -> bool:
         """Put the keyboard on a leaf; return whether it is on this place."""
         kind, _, rest = path.partition("/")
+        if kind == "seam":
+            self.show_view(1)
+            assert self.stops is not None, "just shown"
+            self.stops.fields[path].setFocus(Qt.FocusReason.ShortcutFocusReason)
+            return True
         owner, _, leaf = rest.partition("/")
         if kind == "passes":
             self.selection.choose(owner)

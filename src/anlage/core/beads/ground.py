@@ -22,25 +22,35 @@ CLOSE = 1e-12
 
 @dataclass(frozen=True, slots=True)
 class Frame:
-    """The frame of a groove: its origin at the left end of the mouth, x along it, y out of the groove."""
+    """The frame of a groove: its origin at the left end of the mouth, x along it, y out of the groove.
+
+    A fillet whose root does not lie under its face is sheared until it does; a shear keeps every area.
+    """
 
     origin: Point
     along: Point
+    shear: float = 0.0
 
     @classmethod
     def of(cls, groove: Groove) -> "Frame":
         """Return the frame of a groove."""
         up = groove.up
-        return cls(groove.mouth[0], (up[1], -up[0]))
+        plain = cls(groove.mouth[0], (up[1], -up[0]))
+        deepest = min((plain.inward(point) for point in groove.outline), key=lambda point: point[1])
+        width = groove.face_width_mm
+        if 0 <= deepest[0] <= width or deepest[1] >= 0:
+            return plain
+        return cls(plain.origin, plain.along, (deepest[0] - width / 2) / deepest[1])
 
     def inward(self, point: Point) -> Point:
         """Return a point of the section in the frame."""
         dx, dy = point[0] - self.origin[0], point[1] - self.origin[1]
-        return (dx * self.along[0] + dy * self.along[1], dy * self.along[0] - dx * self.along[1])
+        up = dy * self.along[0] - dx * self.along[1]
+        return (dx * self.along[0] + dy * self.along[1] - self.shear * up, up)
 
     def outward(self, point: Point) -> Point:
         """Return a point of the frame in the section."""
-        x, y = point
+        x, y = point[0] + self.shear * point[1], point[1]
         return (
             self.origin[0] + x * self.along[0] - y * self.along[1],
             self.origin[1] + x * self.along[1] + y * self.along[0],

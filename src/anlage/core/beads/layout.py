@@ -319,12 +319,12 @@ def _slab(region: _Region, areas: list[float], *, rounded: bool) -> tuple[Slab, 
     """Return the room of a layer, the metal in the rounded top of each bead, and whether it stands over the mouth."""
     total, left = sum(areas), region.left_mm2
     share = ROUND if len(areas) > 1 and rounded else 0.0
-    if (1 - share) * total < left < total:  # a full groove is full: only what is over is rounded
-        share = (total - left) / total if rounded else 0.0
+    if (1 - share) * total < left <= total + CLOSE_MM:  # a full groove is full: only what is over is rounded
+        share = max(total - left, 0.0) / total if rounded else 0.0
     tops = [share * area for area in areas]
     flat = total - sum(tops)
     if flat <= left + CLOSE_MM2 and not region.crown_mm:
-        region.level = level_for(region.ground, flat, above=region.level)
+        region.level = min(level_for(region.ground, flat, above=region.level), 0.0)
         return flat_slab(region.ground, region.level), tops, False
     left_end, right_end = (region.ground[0][0], 0.0), (region.ground[-1][0], 0.0)
     per_mm = 2 / 3 * (right_end[0] - left_end[0])

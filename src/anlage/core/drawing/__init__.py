@@ -1,6 +1,7 @@
 """Pictures as values: display lists of the section, the bead map and the operating window, for every renderer."""
 
 from anlage.core.drawing.bead_map import HATCH_DEG, Marked, bead_map, hatch
+from anlage.core.drawing.clock import Around, Ring, clock, strip
 from anlage.core.drawing.curves import Curve, Frame, curves
 from anlage.core.drawing.display import (
     DisplayList,
@@ -25,6 +26,7 @@ __all__ = [
     "HATCH_DEG",
     "PAPERS",
     "Area",
+    "Around",
     "Axes",
     "Column",
     "Curve",
@@ -39,6 +41,7 @@ __all__ = [
     "Path",
     "Plane",
     "Point",
+    "Ring",
     "Show",
     "SymbolTexts",
     "Text",
@@ -46,6 +49,7 @@ __all__ = [
     "arrow_head",
     "bead_map",
     "bounds",
+    "clock",
     "curves",
     "enlarged",
     "fitted",
@@ -57,5 +61,6 @@ __all__ = [
     "qualified_map",
     "rung",
     "section",
+    "strip",
     "weld_symbol",
 ]

@@ -11,6 +11,7 @@ from anlage.core.procedure.parts import (
     Pass,
     Preheat,
     Pwht,
+    Seam,
     Technique,
 )
 from anlage.core.procedure.preparation import clashes, sketch_of
@@ -36,6 +37,7 @@ __all__ = [
     "Pass",
     "Preheat",
     "Pwht",
+    "Seam",
     "StatedRange",
     "Technique",
     "Wps",

@@ -121,6 +121,15 @@ class Technique(Part):
     peening: Text | None = None
 
 
+class Seam(Part):
+    """How a seam is gone along: tacks and welders round a pipe, where no stop may lie, stagger of the stops [mm]."""
+
+    tacks: Literal["2", "3", "4"] | None = None
+    welders: Literal["1", "2"] | None = None
+    stop_rule: Literal["free", "downhill"] | None = None
+    stagger_mm: Positive | None = None
+
+
 class Deposit(Element):
     """The passes that share process, filler classification and transfer mode."""
 

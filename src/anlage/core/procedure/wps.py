@@ -13,6 +13,7 @@ from anlage.core.procedure.parts import (
     Pass,
     Preheat,
     Pwht,
+    Seam,
     Technique,
 )
 from anlage.core.results import Notice
@@ -41,6 +42,7 @@ class Wps(Part):
     preheat: Preheat = Preheat()
     pwht: Pwht = Pwht()
     technique: Technique = Technique()
+    seam: Seam = Seam()
     deposits: tuple[Deposit, ...] = ()
     passes: tuple[Pass, ...] = ()
     hold_points: tuple[HoldPoint, ...] = ()

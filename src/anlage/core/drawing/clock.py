@@ -1,0 +1,158 @@
+"""Starts and stops of every pass: rings round the clock of a pipe, or rows along a plate with run-on and run-off."""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
+
+TEXT_MM, SMALL_MM = 2.8, 2.2
+INNER, OUTER = 0.36, 0.93  # of the radius: where the first pass lies, and the last
+SHARE = 0.66  # of a ring's room that the ring takes; the rest is air
+STEP_DEG = 3.0
+LEAST_NUMBER_MM = 0.9
+LEAST_ARROW_MM = 1.2  # a thinner ring has no room for its arrow
+TAB = 0.06  # of a plate's drawn length: run-on and run-off
+
+
+@dataclass(frozen=True, slots=True)
+class Ring:
+    """One pass: the leaf it is stated at, its number, every run from start to end [° or share], its hottest energy."""
+
+    target: str
+    label: str
+    runs: tuple[tuple[float, float], ...]
+    heat: float | None = None
+    chosen: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Around:
+    """What lies round the pipe beside the passes: barred arcs and tacks [°, 12 o'clock is 0, to the right]."""
+
+    barred: tuple[tuple[float, float], ...] = ()
+    tacks: tuple[float, ...] = ()
+
+
+def clock(rings: Sequence[Ring], around: Around, radius_mm: float, measure: Measure) -> DisplayList:
+    """Return the clock of a pipe, the first pass innermost; a gap in a ring is a stop, the arrow the way it goes.
+
+    Parameters
+    ----------
+    rings : every pass in its order, runs in degrees
+    around : barred arcs and tacks
+    radius_mm : of the numbers of the clock, on paper [mm]
+    measure : measures a text, for the corners of the picture
+    """
+    items: list[Item] = []
+    for start, end in around.barred:
+        near, far = (_arc(share * radius_mm, start, end) for share in (0.8 * INNER, 1.06 * OUTER))
+        wedge = (*near, *reversed(far))
+        items.append(Path(role="clock_barred", points=wedge, closed=True))
+    items += _face(radius_mm)
+    room = (OUTER - INNER) * radius_mm / max(len(rings), 1)
+    for n, ring in enumerate(rings):
+        low = INNER * radius_mm + n * room
+        items += _ring(ring, low, low + SHARE * room)
+    for tack in around.tacks:
+        inner = INNER * 0.82 * radius_mm
+        box = (*_arc(inner - 1.6, tack - 5, tack + 5), *reversed(_arc(inner + 1.6, tack - 5, tack + 5)))
+        items.append(Path(role="clock_tack", points=box, closed=True))
+    for n, ring in enumerate(rings):
+        items += _number(ring, INNER * radius_mm + (n + 0.5 * SHARE) * room, min(SMALL_MM, 0.62 * room), measure)
+    return DisplayList(tuple(items), 1.0, *bounds(items, 1.0, measure))
+
+
+def _number(ring: Ring, radius: float, height: float, measure: Measure) -> Iterator[Item]:
+    """Yield the number of a pass on a plate, just beside 12 o'clock; a thin ring has no room for it."""
+    if height < LEAST_NUMBER_MM:
+        return
+    x, y = _at(radius, math.degrees(4.0 / radius))
+    half = measure(ring.label, height) / 2 + 0.5
+    plate = (
+        (x - half, y - 0.7 * height),
+        (x + half, y - 0.7 * height),
+        (x + half, y + 0.7 * height),
+        (x - half, y + 0.7 * height),
+    )
+    yield Path(role="plate", points=plate, closed=True, target=ring.target)
+    yield Text(
+        role="value", at=(x, y), text=ring.label, height_mm=height, offset_mm=(0.0, -0.36 * height), target=ring.target
+    )
+
+
+def _at(radius: float, degrees: float) -> Point:
+    """Return a point of the clock: 12 o'clock up, degrees to the right."""
+    turn = math.radians(degrees)
+    return (radius * math.sin(turn), radius * math.cos(turn))
+
+
+def _arc(radius: float, start: float, end: float) -> tuple[Point, ...]:
+    steps = max(2, math.ceil(abs(end - start) / STEP_DEG))
+    return tuple(_at(radius, start + (end - start) * n / steps) for n in range(steps + 1))
+
+
+def _face(radius: float) -> Iterator[Item]:
+    for hour in range(12):
+        long = 0.03 if hour % 3 else 0.06
+        yield Path(role="axis", points=(_at(radius * (1 - long), 30.0 * hour), _at(radius, 30.0 * hour)))
+    for hour in (12, 3, 6, 9):
+        at = _at(radius + 4.0, 30.0 * hour)
+        yield Text(role="tick", at=at, text=str(hour), height_mm=TEXT_MM, offset_mm=(0.0, -1.0))
+    yield Path(role="grid", points=_arc(INNER * 0.82 * radius, 0, 360))
+
+
+def _ring(ring: Ring, low: float, high: float) -> Iterator[Item]:
+    middle = (low + high) / 2
+    for start, end in ring.runs:
+        gap = math.copysign(min(math.degrees(0.5 / middle), abs(end - start) / 4), end - start)
+        a, b = start + gap, end - gap
+        shape = (*_arc(low, a, b), *reversed(_arc(high, a, b)))
+        yield Path(role="clock_run", points=shape, closed=True, target=ring.target, heat=ring.heat)
+        yield Path(role="chosen" if ring.chosen else "outline", points=(*shape, shape[0]), target=ring.target)
+        if high - low < LEAST_ARROW_MM:
+            continue
+        tip = _at(middle, b)
+        before = _at(middle, b - math.copysign(2.0, end - start))
+        turn = math.degrees(math.atan2(tip[1] - before[1], tip[0] - before[0]))
+        yield Marker(role="clock_stop", at=tip, kind="arrow", direction_deg=turn, size_mm=min(2.4, 0.9 * (high - low)))
+
+
+def strip(rings: Sequence[Ring], length: str, size_mm: Point, measure: Measure) -> DisplayList:
+    """Return the rows of a plate seam, the first pass at the foot, run-on at the left and run-off at the right.
+
+    Parameters
+    ----------
+    rings : every pass in its order, runs as shares of the length
+    length : the length as text
+    size_mm : room on paper [mm]
+    measure : measures a text, for the corners of the picture
+    """
+    width, height = size_mm
+    tab = TAB * width
+    row = min(height / max(len(rings), 1), 9.0)
+    top = row * len(rings)
+    items: list[Item] = [
+        Path(role="metal", points=((-tab, 0.0), (0.0, 0.0), (0.0, top), (-tab, top)), closed=True),
+        Path(role="metal", points=((width, 0.0), (width + tab, 0.0), (width + tab, top), (width, top)), closed=True),
+    ]
+    for n, ring in enumerate(rings):
+        low, high = n * row + 0.17 * row, (n + 1) * row - 0.17 * row
+        for start, end in ring.runs:
+            a, b = start * width, end * width
+            a, b = (a - tab if start == 0 else a + 0.5), (b + tab if end == 1 else b - 0.5)
+            shape = ((a, low), (b, low), (b, high), (a, high))
+            items.append(Path(role="clock_run", points=shape, closed=True, target=ring.target, heat=ring.heat))
+            role = "chosen" if ring.chosen else "outline"
+            items.append(Path(role=role, points=(*shape, shape[0]), target=ring.target))
+            at = (b, (low + high) / 2)
+            items.append(Marker(role="clock_stop", at=at, kind="arrow", direction_deg=0.0, size_mm=min(2.4, 0.4 * row)))
+        items.append(
+            Text(role="tick", at=(-tab - 2.0, (low + high) / 2), text=ring.label, height_mm=SMALL_MM, anchor="end",
+                 offset_mm=(0.0, -0.8), target=ring.target)
+        )  # fmt: skip
+    items.append(Path(role="edge", points=((0.0, 0.0), (0.0, top))))
+    items.append(Path(role="edge", points=((width, 0.0), (width, top))))
+    for x, text in ((-tab / 2, "run-on"), (width + tab / 2, "run-off"), (width / 2, length)):
+        items.append(Text(role="tick", at=(x, 0.0), text=text, height_mm=SMALL_MM, offset_mm=(0.0, -4.4)))
+    return DisplayList(tuple(items), 1.0, *bounds(items, 1.0, measure))

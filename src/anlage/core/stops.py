@@ -1,0 +1,215 @@
+"""Where electrodes run out: starts and stops of every pass along a seam, staggered, none where a rule forbids.
+
+Glossary
+--------
+way : one half of a pipe, or a whole plate seam, from 0 to its length in the direction of travel [mm]
+barred : a stretch of a way in which no start or stop may lie
+reach : the longest run that one electrode lays [mm]; wire and rods have none
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from anlage.core.results import require_above_zero
+
+CLOSE_MM = 1e-6
+
+
+@dataclass(frozen=True, slots=True)
+class Barred:
+    """A stretch [mm] without starts and stops, and why."""
+
+    start_mm: float
+    end_mm: float
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class Stops:
+    """The stops of one pass on one way [mm], its ends left out; or why they cannot be set."""
+
+    at_mm: tuple[float, ...]
+    problem: str = ""
+
+    def runs(self, length_mm: float) -> tuple[tuple[float, float], ...]:
+        """Return start and end of every run [mm]."""
+        ends = (0.0, *self.at_mm, length_mm)
+        return tuple(pairwise(ends))
+
+
+def stops_along(
+    length_mm: float, reach_mm: float | None, *, barred: Sequence[Barred] = (), before: Sequence[float] = (),
+    stagger_mm: float = 0.0,
+) -> Stops:  # fmt: skip
+    """Return where the electrodes of one pass run out on a way.
+
+    Parameters
+    ----------
+    length_mm : length of the way [mm]
+    reach_mm : longest run of one electrode [mm]; `None` for a filler without end
+    barred : stretches without starts and stops
+    before : stops of the pass below [mm]
+    stagger_mm : least distance from each of them [mm]
+
+    Returns
+    -------
+    Stops : as few and as even as the rules let them be; without the rule that cannot be kept, and its name, otherwise
+
+    Raises
+    ------
+    InputError : a length is not above 0
+
+    Validity
+    --------
+    A plan on paper: the welder stops where the electrode ends.
+
+    Sources
+    -------
+    Common practice, no source: starts and stops of successive passes are staggered; none between 3 and 5 o'clock
+    downhill.
+
+    Examples
+    --------
+    >>> stops_along(250, 100).at_mm
+    (83.33, 166.67)
+    """
+    require_above_zero(length_mm=length_mm)
+    if reach_mm is None or reach_mm >= length_mm:
+        return Stops(())
+    require_above_zero(reach_mm=reach_mm)
+    tight = next((each for each in barred if min(each.end_mm, length_mm) - max(each.start_mm, 0.0) > reach_mm), None)
+    if tight is not None:
+        long = min(tight.end_mm, length_mm) - max(tight.start_mm, 0.0)
+        return Stops(
+            _even(length_mm, reach_mm), f"one electrode lays {reach_mm:.0f} mm, {tight.reason} is {long:.0f} mm"
+        )
+    for apart in (stagger_mm, 0.0):
+        free = _free(length_mm, [*((b.start_mm, b.end_mm) for b in barred), *((s - apart, s + apart) for s in before)])
+        found = _fewest(length_mm, reach_mm, free)
+        if found is not None:
+            told = "" if apart == stagger_mm else f"no place is {stagger_mm:.0f} mm from the stops below"
+            return Stops(found, told)
+    return Stops(_even(length_mm, reach_mm), "no stop fits between the barred stretches")
+
+
+def _even(length: float, reach: float) -> tuple[float, ...]:
+    count = math.ceil(length / reach - 1e-9)
+    return tuple(length * n / count for n in range(1, count))
+
+
+def _free(length: float, closed: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+    """Return the stretches between closed ones."""
+    found, start = [], 0.0
+    for low, high in sorted(closed):
+        if low > start + CLOSE_MM:
+            found.append((start, min(low, length)))
+        start = max(start, high)
+    if start < length - CLOSE_MM:
+        found.append((start, length))
+    return [(low, high) for low, high in found if high > low]
+
+
+def _fewest(length: float, reach: float, free: list[tuple[float, float]]) -> tuple[float, ...] | None:
+    """Return the fewest stops in free places with no run over the reach, spread evenly where they can be."""
+    latest = _latest(length, reach, free)
+    if latest is None:
+        return None
+    count = len(latest) + 1
+    found: list[float] = []
+    for n in range(1, count):  # each as near to its even place as its neighbours and the rules let it be
+        wanted = length * n / count
+        low = _earliest_for(length, reach, count - n, free)
+        high = (found[-1] if found else 0.0) + reach
+        place = _nearest(wanted, max(low, (found[-1] if found else 0.0) + CLOSE_MM), high, free)
+        if place is None:
+            return latest
+        found.append(place)
+    return tuple(found)
+
+
+def _latest(length: float, reach: float, free: list[tuple[float, float]]) -> tuple[float, ...] | None:
+    found: list[float] = []
+    at = 0.0
+    while length - at > reach + CLOSE_MM:
+        place = _nearest(at + reach, at + CLOSE_MM, at + reach, free)
+        if place is None or place <= at + CLOSE_MM:
+            return None
+        found.append(place)
+        at = place
+    return tuple(found)
+
+
+def _earliest_for(length: float, reach: float, runs: int, free: list[tuple[float, float]]) -> float:
+    """Return the earliest place from which so many runs still reach the end."""
+    at = length
+    for _ in range(runs):
+        at -= reach
+        place = _nearest(at, at, length, free)
+        at = at if place is None else place
+    return max(at, 0.0)
+
+
+def _nearest(wanted: float, low: float, high: float, free: list[tuple[float, float]]) -> float | None:
+    """Return the free place between two bounds that is nearest to a wanted one."""
+    best: float | None = None
+    for start, end in free:
+        a, b = max(start, low), min(end, high)
+        if a <= b:
+            place = min(max(wanted, a), b)
+            if best is None or abs(place - wanted) < abs(best - wanted):
+                best = place
+    return best
+
+
+@dataclass(frozen=True, slots=True)
+class Half:
+    """One half of a pipe: its name, where it starts and ends on the clock [°, 12 o'clock is 0, to the right]."""
+
+    name: str
+    start_deg: float
+    end_deg: float
+
+    def at(self, share: float) -> float:
+        """Return the place on the clock after a share of the way [°]."""
+        return self.start_deg + (self.end_deg - self.start_deg) * share
+
+
+def halves(progression: str | None, offset_deg: float = 0.0) -> tuple[Half, Half]:
+    """Return the two halves of a pipe: uphill from 6 to 12 o'clock, downhill from 12 to 6.
+
+    Parameters
+    ----------
+    progression : uphill or downhill; anything else counts as uphill
+    offset_deg : by how much the meeting places are turned from 6 and 12 o'clock [°]
+
+    Examples
+    --------
+    >>> [(half.start_deg, half.end_deg) for half in halves("uphill")]
+    [(180.0, 0.0), (180.0, 360.0)]
+    """
+    top, bottom = 0.0 + offset_deg, 180.0 + offset_deg
+    right, left = (
+        ("right, 12 to 6", "left, 12 to 6") if progression == "downhill" else ("right, 6 to 12", "left, 6 to 12")
+    )
+    if progression == "downhill":
+        return Half(right, top, bottom), Half(left, top + 360.0, bottom)
+    return Half(right, bottom, top), Half(left, bottom, top + 360.0)
+
+
+def barred_on(half: Half, length_mm: float, arcs: Sequence[tuple[float, float]], reason: str) -> tuple[Barred, ...]:
+    """Return the stretches of a half that lie in barred arcs of the clock [°, 12 o'clock is 0, to the right]."""
+    low, high = sorted((half.start_deg, half.end_deg))
+    found = []
+    for start, end in arcs:
+        for turn in (-360.0, 0.0, 360.0):
+            a, b = max(start + turn, low), min(end + turn, high)
+            if a < b:
+                shares = sorted((angle - half.start_deg) / (half.end_deg - half.start_deg) for angle in (a, b))
+                found.append(Barred(shares[0] * length_mm, shares[1] * length_mm, reason))
+    return tuple(sorted(found, key=lambda each: each.start_mm))
+
+
+DOWNHILL_ARCS = ((90.0, 150.0), (210.0, 270.0))
+"""From 3 to 5 o'clock and from 7 to 9: where the puddle runs ahead downhill (common practice, no source)."""

@@ -1,0 +1,84 @@
+"""Starts and stops of a procedure: by its electrodes, round its pipe or along its seam, told where a rule breaks."""
+
+import math
+from itertools import pairwise
+
+import pytest
+
+from anlage.core.document import read_strict, with_at
+from anlage.core.drawing import Path
+from anlage.core.procedure import WPS, Wps
+from anlage.data.files import FOLDER
+from anlage.session.beads import bead_of
+from anlage.session.pictures import Sheet
+from anlage.session.stop_plan import stop_picture, stop_plan, stop_sentences
+
+
+def procedure(**stated):
+    wps = read_strict((FOLDER / "demo/OST-W-01.json").read_text(encoding="utf-8"), WPS)
+    for path, value in stated.items():
+        wps = with_at(wps, path.replace("__", "/"), value)
+    return wps
+
+
+def pipe(**stated):
+    return procedure(joint__product="pipe", joint__od_mm=508.0, **stated)
+
+
+def sheet():
+    return Sheet(150.0, 120.0, "si", lambda text, height: 0.5 * height * len(text))
+
+
+def test_an_electrode_reaches_as_far_as_its_metal_fills_the_bead():
+    """Conservation of metal: core area times consumed length times recovery, over the bead (E7018 1/8 in)."""
+    plan = stop_plan(procedure())
+    fourth = plan[3]
+    area = bead_of(procedure(), fourth.pass_id).area_mm2
+    assert fourth.reach_mm == pytest.approx(math.pi / 4 * 3.2**2 * 300 * 1.15 / area, rel=1e-3)
+    (way,) = fourth.ways
+    assert fourth.count == math.ceil(2400 / fourth.reach_mm)
+    assert max(b - a for a, b in way.stops.runs(way.length_mm)) <= fourth.reach_mm + 1e-6
+
+
+def test_rods_and_wire_have_no_planned_stop():
+    root = stop_plan(procedure())[0]
+    assert (root.reach_mm, root.count) == (None, 1)
+    assert "no stop is planned" in stop_sentences(procedure(), root.pass_id, "si")[0]
+
+
+def test_a_pipe_is_gone_round_in_two_halves():
+    plan = stop_plan(pipe(technique__progression="uphill"))
+    right, left = plan[3].ways
+    assert right.length_mm == left.length_mm == pytest.approx(math.pi * 254)
+    assert (right.half.start_deg, right.half.end_deg) == (180, 0)
+    assert (left.half.start_deg, left.half.end_deg) == (180, 360)
+
+
+def test_stops_of_successive_passes_keep_their_stagger():
+    plan = stop_plan(procedure(seam__stagger_mm=20.0))
+    for below, above in pairwise(plan):
+        if above.ways[0].stops.problem:
+            continue
+        for at in above.ways[0].stops.at_mm:
+            assert all(abs(at - other) >= 20 - 1e-6 for other in below.ways[0].stops.at_mm)
+
+
+def test_a_barred_arc_that_no_electrode_spans_is_told_by_pass():
+    wps = pipe(technique__progression="downhill", seam__stop_rule="downhill")
+    said = stop_sentences(wps, wps.passes[0].id, "si")
+    assert any("one electrode lays" in each and "from 3 to 5 o'clock is 266 mm" in each for each in said)
+
+
+def test_the_picture_has_a_run_for_every_electrode():
+    wps = pipe(seam__tacks="4")
+    picture = stop_picture(wps, wps.passes[3].id, sheet())
+    runs = [item for item in picture.items if isinstance(item, Path) and item.role == "clock_run"]
+    assert len(runs) == sum(each.count for each in stop_plan(wps))
+    assert sum(isinstance(item, Path) and item.role == "clock_tack" for item in picture.items) == 4
+    flat = stop_picture(procedure(), "", sheet())
+    assert sum(isinstance(item, Path) and item.role == "metal" for item in flat.items) == 2  # run-on and run-off
+
+
+def test_nothing_is_planned_before_there_are_beads():
+    assert stop_plan(Wps()) == ()
+    assert stop_picture(Wps(), "", sheet()) is None
