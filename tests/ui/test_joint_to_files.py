@@ -164,3 +164,51 @@ def test_the_symbol_of_the_joint_is_shown_and_saved(demo, files):
     saved = files("symbol.svg")
     demo.press("Ctrl+Shift+P")
     assert "GTAW SMAW" in saved.read_text()
+
+
+def test_fit_up_is_measured_at_stations_and_the_beads_are_shown_as_they_lie_there(demo):
+    demo.press("Alt+P")
+    demo.place.show_view(2)
+    view = demo.place.stations
+    demo.click(view.add)
+    ids = [each.id for each in demo.wps.stations]
+    assert len(ids) == 4
+    view.fields[f"stations/{ids[3]}/gap_mm"].setFocus()
+    demo.fill("5")
+    narrow = view.picture.placed.picture
+    demo.click(view.rows.buttons[ids[3]][0])
+    assert view.chosen == ids[3]
+    assert view.picture.placed.picture != narrow
+    assert "Worst station: end." in view.sentences.text()
+    demo.click(view.rows.buttons[ids[0]][1])
+    assert [each.id for each in demo.wps.stations] == ids[1:]
+    demo.press("Ctrl+Z")
+    assert [each.id for each in demo.wps.stations] == ids
+    assert view.chosen == ids[3]
+
+
+def test_sectors_and_dials_are_typed_and_told_for_the_chosen_pass(demo):
+    demo.press("Alt+P")
+    demo.place.show_view(3)
+    view = demo.place.sectors
+    assert "No machine is calibrated" in view.dials.text()
+    demo.click(view.add_sector)
+    (sector,) = demo.wps.sectors
+    assert sector.of == demo.wps.passes[0].id
+    view.fields[f"sectors/{sector.id}/current_a"].setFocus()
+    demo.fill("95..100")
+    assert "kJ/mm" in view.said.text()
+    for dial, amps in (("20", "80"), ("90", "200")):
+        demo.click(view.add_reading)
+        reading = demo.wps.readings[-1].id
+        view.fields[f"readings/{reading}/dial"].setFocus()
+        demo.fill(dial)
+        view.fields[f"readings/{reading}/current_a"].setFocus()
+        demo.fill(amps)
+    assert "dial 28.8..40.4" in view.dials.text()  # 20 + 70·15/120 and 20 + 70·35/120
+    demo.place.selection.choose(demo.wps.passes[4].id)
+    assert "No sector" in view.said.text()
+    assert "dial 34.6..46.2" in view.dials.text()
+    demo.place.selection.choose(demo.wps.passes[0].id)
+    demo.click(view.sectors.buttons[sector.id][0])
+    assert demo.wps.sectors == ()

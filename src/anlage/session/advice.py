@@ -88,6 +88,16 @@ def _root(wps: Wps, p: Preparation, unstated: frozenset[str], system: System) ->
     return found
 
 
+def root_misfits(wps: Wps, system: System) -> tuple[Advice, ...]:
+    """Return what at the root of a joint does not go with its style; none without a style."""
+    sketch = sketch_of(wps.joint)
+    style = next((each for each in styles_for(wps.joint) if each.id == wps.joint.root_style), None)
+    if sketch is None or style is None:
+        return ()
+    found = _misfits(wps, sketch.preparation, sketch.unstated, style, system)
+    return tuple(each for each in found if not each.good)
+
+
 def _misfits(wps: Wps, p: Preparation, unstated: frozenset[str], style: RootStyle, system: System) -> list[Advice]:
     deposit = wps.deposits[0] if wps.deposits else None
     size = deposit.filler_diameter_mm if deposit else None

@@ -27,6 +27,7 @@ from anlage.data.tables import unit_table, vocabulary
 PARTS = ("minus", "plus", "least", "mean", "most")
 RECORDED = ("least", "mean", "most")
 ENDS = ("low", "high")
+LISTS = ("deposits", "passes", "stations", "sectors", "readings")
 NEVER_NONE = ("header/number", "header/title")
 AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 _BOOLS = {"yes": True, "no": False}
@@ -83,7 +84,8 @@ def field_of(path: str) -> Field:
     steps = path.split("/")
     if steps[-1] in PARTS:
         steps.pop()
-    pattern = "/".join("*" if place == 1 and steps[0] in ("deposits", "passes") else s for place, s in enumerate(steps))
+    listed = steps[0] in LISTS
+    pattern = "/".join("*" if place == 1 and listed else s for place, s in enumerate(steps))
     if pattern not in fields():
         raise UnknownNameError(path, fields(), where="field")
     return fields()[pattern]
@@ -364,6 +366,11 @@ def named(value: Wps | Pqr, path: str) -> str:
     if steps[0] == "passes":
         number = next((n for n, each in enumerate(value.passes, 1) if each.id == steps[1]), "?")
         return f"{label} of pass {number}"
+    if steps[0] in ("sectors", "readings"):
+        return f"{label} of a {steps[0][:-1]}"
+    if steps[0] == "stations":
+        place = next((each.place for each in value.stations if each.id == steps[1]), None)
+        return f"{label} at {place or 'a new station'}"
     if steps[0] == "deposits":
         process = next((each.process for each in value.deposits if each.id == steps[1]), None)
         return f"{label} of the {process or 'new'} deposit"

@@ -26,7 +26,7 @@ def picture_in_front(bench: "Workbench") -> str:
     passes = bench.passes()
     if passes is None:
         return "section"
-    return "beads" if passes.views.currentWidget() is passes.bead_view else "stops"
+    return "stops" if passes.views.currentWidget() is passes.stops else "beads"
 
 
 def ask_for_picture(bench: "Workbench") -> None:

@@ -39,6 +39,6 @@ def home_of(path: str) -> str:
         return "job"
     if path in _JOINT:
         return "joint"
-    if kind == "seam":
+    if kind in ("seam", "stations", "sectors", "readings"):
         return "passes"
     return "passes" if (kind == "passes" and leaf in _PASS) or (kind == "deposits" and leaf in _CARD) else ""

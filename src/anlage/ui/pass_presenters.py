@@ -1,5 +1,7 @@
 """What the bead map and the operating window show, and what dragging in them does."""
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QObject
 
 from anlage.core.document import at as leaf_at
@@ -12,6 +14,7 @@ from anlage.data.look import heat_colour, role_styles
 from anlage.session.beads import bead_of
 from anlage.session.fields import field_of, leaf_of, named, on_step, shown, with_end
 from anlage.session.pictures import Sheet, bead_picture, heat_span, plane_of, window_picture
+from anlage.session.stations import at_station
 from anlage.session.stop_plan import stop_picture
 from anlage.ui.document import Document
 from anlage.ui.look import measure
@@ -137,6 +140,23 @@ class StopPresenter(_PassPicture):
 
     def step(self, target: str, steps: int) -> None:
         """Nothing in it is stepped."""
+
+
+class StationPresenter(StopPresenter):
+    """The beads as they lie where the fit-up of one station was measured."""
+
+    def __init__(self, document: Document, selection: Selection, chosen: Callable[[], str]) -> None:
+        super().__init__(document, selection)
+        self._chosen = chosen
+
+    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        sheet = Sheet(width_mm, height_mm, self.document.system, measure)
+        wps = self.document.wps
+        station = next((each for each in wps.stations if each.id == self._chosen()), None)
+        return None if station is None else bead_picture(at_station(wps, station), self.selection.pass_id, sheet)
+
+    def empty_text(self) -> str:
+        return "Measure gap, land and mismatch at four stations or more: the joint is shown as it is there."
 
 
 class WindowPresenter(_PassPicture):

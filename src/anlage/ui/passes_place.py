@@ -36,11 +36,14 @@ from anlage.ui.picture_editor import PictureEditor
 from anlage.ui.selection import Selection
 
 if TYPE_CHECKING:
+    from anlage.ui.sectors_view import SectorsView
+    from anlage.ui.stations_view import StationsView
     from anlage.ui.stops_view import StopsView
     from anlage.ui.stopwatch import Stopwatch
 
 
-VIEWS = ("Beads", "Starts and stops")
+VIEWS = ("Beads", "Starts and stops", "Fit-up", "Sectors and dials")
+VIEW_OF = {"seam": 1, "stations": 2, "sectors": 3, "readings": 3}
 FEW_ROWS = 5  # of the table beside starts and stops
 SENTENCES = 3  # shown at once under the picture
 
@@ -62,6 +65,8 @@ class PassesPlace(QWidget):
         self.bead_view = PictureView(BeadPresenter(document, self.selection), document.reader, "Bead map")
         self.views = QStackedWidget()
         self.stops: StopsView | None = None
+        self.stations: StationsView | None = None
+        self.sectors: SectorsView | None = None
         self.window_view = PictureView(WindowPresenter(document, self.selection), document.reader, "Operating window")
         self.window_view.setMinimumHeight(200)
         self.editors = [PictureEditor(view, document) for view in (self.bead_view, self.window_view)]
@@ -153,8 +158,9 @@ class PassesPlace(QWidget):
     def refresh(self) -> None:
         """Show what the document says now."""
         self.bead_view.refresh()
-        if self.stops is not None:
-            self.stops.refresh()
+        for view in (self.stops, self.stations, self.sectors):
+            if view is not None and view is self.views.currentWidget():
+                view.refresh()
         self.window_view.refresh()
         self.scale.update()
         self.hero.refresh()
@@ -163,13 +169,23 @@ class PassesPlace(QWidget):
         self.fill.setText("\n".join(each.text for each in fill_notices(wps, system)[:SENTENCES]))
 
     def show_view(self, place: int) -> None:
-        """Show the beads, or starts and stops, which are made when they are first asked for."""
+        """Show the beads, starts and stops, fit-up or sectors; the others are made when first asked for."""
         if place == 1 and self.stops is None:
             from anlage.ui.stops_view import StopsView
 
             self.stops = StopsView(self.document, self.selection)
             self.views.addWidget(self.stops)
-        self.views.setCurrentWidget((self.bead_view, self.stops)[place])
+        if place == 2 and self.stations is None:
+            from anlage.ui.stations_view import StationsView
+
+            self.stations = StationsView(self.document, self.selection)
+            self.views.addWidget(self.stations)
+        if place == 3 and self.sectors is None:
+            from anlage.ui.sectors_view import SectorsView
+
+            self.sectors = SectorsView(self.document, self.selection)
+            self.views.addWidget(self.sectors)
+        self.views.setCurrentWidget((self.bead_view, self.stops, self.stations, self.sectors)[place])
         others = (self.beside, self.deposits, self.fill, *self.tools.values())
         for widget in others:  # starts and stops need the room
             widget.setVisible(place == 0)
@@ -184,10 +200,13 @@ class PassesPlace(QWidget):
     def go_to(self, path: str) -> bool:
         """Put the keyboard on a leaf; return whether it is on this place."""
         kind, _, rest = path.partition("/")
-        if kind == "seam":
-            self.show_view(1)
-            assert self.stops is not None, "just shown"
-            self.stops.fields[path].setFocus(Qt.FocusReason.ShortcutFocusReason)
+        if kind in VIEW_OF:
+            self.show_view(VIEW_OF[kind])
+            view = (self.bead_view, self.stops, self.stations, self.sectors)[VIEW_OF[kind]]
+            field = getattr(view, "fields", {}).get(path)
+            if field is None:
+                return False
+            field.setFocus(Qt.FocusReason.ShortcutFocusReason)
             return True
         owner, _, leaf = rest.partition("/")
         if kind == "passes":

@@ -6,6 +6,11 @@ from pathlib import Path
 
 WIDTH_PX, HEIGHT_PX = 1280, 800
 SETTLE = 8  # turns of the event loop until everything is laid out
+# Views beside the first one of their place: place, which view, the procedure they are shown of, name of the picture.
+VIEWS = (
+    ("joint", 1, "OST-W-01", "takes"), ("joint", 2, "OST-W-01", "designs"), ("passes", 1, "OST-W-02", "stops"),
+    ("passes", 2, "OST-W-02", "fit-up"),
+)  # fmt: skip
 
 
 def take_screenshots(folder: Path) -> tuple[Path, ...]:
@@ -20,6 +25,8 @@ def take_screenshots(folder: Path) -> tuple[Path, ...]:
     from anlage.session.demo import demo_file
     from anlage.session.settings import Settings
     from anlage.ui.app import application, open_window
+    from anlage.ui.joint_place import JointPlace
+    from anlage.ui.passes_place import PassesPlace
     from anlage.ui.shell import PLACES
 
     folder.mkdir(parents=True, exist_ok=True)
@@ -30,13 +37,28 @@ def take_screenshots(folder: Path) -> tuple[Path, ...]:
         window = open_window(settings, lambda: demo_file(utc_now(), folder=Path(scratch)), lambda _settings: None)
         for _ in range(SETTLE):
             running.processEvents()
-        for place in PLACES:
-            window.ready().go(place.id)
+        bench = window.ready()
+
+        def take(name: str) -> None:
             for _ in range(SETTLE):
                 running.processEvents()
-            path = folder / f"{place.id}.png"
+            path = folder / f"{name}.png"
             if not window.shell.grab().save(str(path)):
                 raise OSError(f"{path} cannot be written")
             taken.append(path)
+
+        for place in PLACES:
+            bench.go(place.id)
+            take(place.id)
+        assert bench.works is not None, "the demo is open"
+        ids = {entry.number: entry.id for entry in bench.works.entries()}
+        for place_id, view, number, name in VIEWS:
+            bench.open_document(ids[number])
+            bench.go(place_id)
+            front = bench.current_place()
+            assert isinstance(front, JointPlace | PassesPlace), "these places have several views"
+            front.show_view(view)
+            take(name)
+            front.show_view(0)
         window.shell.close()
     return tuple(taken)

@@ -11,7 +11,10 @@ from anlage.core.procedure.parts import (
     Pass,
     Preheat,
     Pwht,
+    Reading,
     Seam,
+    Sector,
+    Station,
     Technique,
 )
 from anlage.core.procedure.preparation import clashes, sketch_of
@@ -21,8 +24,10 @@ from anlage.core.procedure.wps import (
     Wps,
     moved_pass,
     with_deposit,
+    with_element,
     with_pass,
     without_deposit,
+    without_element,
     without_pass,
 )
 
@@ -37,8 +42,11 @@ __all__ = [
     "Pass",
     "Preheat",
     "Pwht",
+    "Reading",
     "Seam",
+    "Sector",
     "StatedRange",
+    "Station",
     "Technique",
     "Wps",
     "clashes",
@@ -47,7 +55,9 @@ __all__ = [
     "pass_power",
     "sketch_of",
     "with_deposit",
+    "with_element",
     "with_pass",
     "without_deposit",
+    "without_element",
     "without_pass",
 ]

@@ -130,6 +130,38 @@ class Seam(Part):
     stagger_mm: Positive | None = None
 
 
+class Station(Element):
+    """Fit-up measured at one place of the seam [mm]: where, root opening, root face, mismatch of the members."""
+
+    place: Text | None = None
+    gap_mm: Annotated[float, Field(ge=0)] | None = None
+    land_mm: Annotated[float, Field(ge=0)] | None = None
+    mismatch_mm: Annotated[float, Field(ge=0)] | None = None
+
+
+class Sector(Element):
+    """A part of the way of a pass with settings of its own: by the clock or along the seam, with its technique."""
+
+    of: str
+    reach: Text | None = None
+    current_a: PositiveSpan | None = None
+    voltage_v: PositiveSpan | None = None
+    travel_speed_mm_min: PositiveSpan | None = None
+    technique: Text | None = None
+
+
+class Reading(Element):
+    """One reading of a machine's calibration: range tap and dial, and what a meter read there [A, V] on a day."""
+
+    machine: Text | None = None
+    tap: Text | None = None
+    dial: Annotated[float, Field(ge=0)] | None = None
+    current_a: Positive | None = None
+    voltage_v: Positive | None = None
+    meter: Text | None = None
+    day: Text | None = None
+
+
 class Deposit(Element):
     """The passes that share process, filler classification and transfer mode."""
 

@@ -1,8 +1,9 @@
 """The welding procedure specification: one frozen value; every quantity may be `None`, not stated."""
 
+from collections.abc import Mapping
 from typing import Any, Final, Literal
 
-from anlage.core.document import DocumentKind, Part, PositiveSpan, check_ids, mend_ids, next_id, with_
+from anlage.core.document import DocumentKind, Element, Part, PositiveSpan, check_ids, mend_ids, next_id, with_
 from anlage.core.errors import InputError
 from anlage.core.procedure.parts import (
     Deposit,
@@ -13,7 +14,10 @@ from anlage.core.procedure.parts import (
     Pass,
     Preheat,
     Pwht,
+    Reading,
     Seam,
+    Sector,
+    Station,
     Technique,
 )
 from anlage.core.results import Notice
@@ -46,11 +50,15 @@ class Wps(Part):
     deposits: tuple[Deposit, ...] = ()
     passes: tuple[Pass, ...] = ()
     hold_points: tuple[HoldPoint, ...] = ()
+    stations: tuple[Station, ...] = ()
+    sectors: tuple[Sector, ...] = ()
+    readings: tuple[Reading, ...] = ()
     ids: int = 0
 
     def check(self) -> None:
         """Refuse ids that come twice or were never given, and passes without a home."""
-        check_ids((*self.deposits, *self.passes, *self.hold_points), self.ids)
+        own = (*self.deposits, *self.passes, *self.hold_points, *self.stations, *self.sectors, *self.readings)
+        check_ids(own, self.ids)
         homes = {deposit.id for deposit in self.deposits}
         for each in self.passes:
             if each.deposit not in homes:
@@ -60,7 +68,7 @@ class Wps(Part):
 
 def _mend(raw: dict[str, Any]) -> list[Notice]:
     """Leave out what has no id of its own, and passes whose deposit is gone."""
-    notices = mend_ids(raw, ("deposits", "passes", "hold_points"))
+    notices = mend_ids(raw, ("deposits", "passes", "hold_points", "stations", "sectors", "readings"))
     homes = {deposit["id"] for deposit in raw.get("deposits", ())}
     passes, homed = raw.get("passes", []), []
     for each in passes:
@@ -105,6 +113,31 @@ def with_pass(wps: Wps, deposit: str, *, after: str | None = None, **stated: obj
     return with_(wps, passes=(*wps.passes[:place], new, *wps.passes[place:]), ids=ids), element_id
 
 
+_ADDED: Final[Mapping[str, tuple[str, type[Element]]]] = {
+    "stations": ("s", Station),
+    "sectors": ("c", Sector),
+    "readings": ("r", Reading),
+}
+
+
+def with_element(wps: Wps, into: str, /, **stated: object) -> tuple[Wps, str]:
+    """Return the procedure with one more station, sector or reading at the end, and the new id.
+
+    Raises
+    ------
+    InputError : a stated value cannot be of its field
+    """
+    letter, kind = _ADDED[into]
+    element_id, ids = next_id(letter, wps.ids)
+    element = kind.stated(id=element_id, **stated)
+    return with_(wps, **{into: (*getattr(wps, into), element), "ids": ids}), element_id
+
+
+def without_element(wps: Wps, of: str, element_id: str) -> Wps:
+    """Return the procedure without a station, sector or reading; the very same one when there is no such element."""
+    return with_(wps, **{of: tuple(each for each in getattr(wps, of) if each.id != element_id)})
+
+
 def without_pass(wps: Wps, pass_id: str) -> Wps:
     """Return the procedure without a pass; hold points before it move to the next pass, or to the end.
 
@@ -116,7 +149,8 @@ def without_pass(wps: Wps, pass_id: str) -> Wps:
     rest = (*wps.passes[:place], *wps.passes[place + 1 :])
     following = rest[place].id if place < len(rest) else None
     holds = tuple(with_(hold, before=following) if hold.before == pass_id else hold for hold in wps.hold_points)
-    return with_(wps, passes=rest, hold_points=holds)
+    sectors = tuple(each for each in wps.sectors if each.of != pass_id)
+    return with_(wps, passes=rest, hold_points=holds, sectors=sectors)
 
 
 def without_deposit(wps: Wps, deposit_id: str) -> Wps:

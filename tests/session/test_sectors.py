@@ -1,0 +1,69 @@
+"""Settings by sector and dials of calibrated machines: energy per sector, nothing beyond what was read."""
+
+import pytest
+
+from anlage.core.document import read_strict, with_at
+from anlage.core.procedure import WPS, pass_energy, with_element, without_pass
+from anlage.core.ranges import Interval
+from anlage.data.files import FOLDER
+from anlage.session.sectors import dial_sentences, dial_steps, sector_energy, sector_sentences
+
+
+def procedure():
+    return read_strict((FOLDER / "demo/OST-W-02.json").read_text(encoding="utf-8"), WPS)
+
+
+def with_sectors(*rows):
+    wps = procedure()
+    root = wps.passes[0].id
+    for reach, amps in rows:
+        wps, _ = with_element(wps, "sectors", of=root, reach=reach, current_a=amps)
+    return wps, root
+
+
+def test_a_sector_takes_from_its_pass_what_it_does_not_state():
+    wps, root = with_sectors(("6 to 3", [95, 105]), ("3 to 12", [85, 95]))
+    whole = pass_energy(wps.passes[0]).interval
+    low, high = (sector_energy(wps, each).interval for each in wps.sectors)
+    assert low.high == pytest.approx(whole.high)
+    assert high.high == pytest.approx(whole.high * 95 / 105)
+    assert sector_sentences(wps, root, "si")[-1] == "Hottest: 6 to 3."
+
+
+def test_settings_outside_those_of_the_pass_are_told():
+    wps, root = with_sectors(("top", [60, 95]))
+    assert any("top: current lies outside what the pass states" in text for text in sector_sentences(wps, root, "si"))
+
+
+def test_sectors_go_with_their_pass():
+    wps, root = with_sectors(("a", [90, 95]), ("b", [90, 95]))
+    assert without_pass(wps, root).sectors == ()
+    assert "No sector" in sector_sentences(procedure(), root, "si")[0]
+
+
+def calibrated(*readings):
+    wps = procedure()
+    for dial, amps in readings:
+        wps, _ = with_element(wps, "readings", machine="M4", tap="medium", dial=dial, current_a=amps, meter="K-2",
+                              day="2026-03-02")  # fmt: skip
+    return wps
+
+
+def test_a_dial_between_two_readings_is_in_proportion():
+    wps = calibrated((20, 60), (80, 120), (50, 90))
+    (step,) = dial_steps(wps, Interval(75, 105))
+    assert (step.dial.low, step.dial.high) == pytest.approx((35, 65))
+    assert step.words == "M4 tap medium dial 35..65"
+    assert "meter K-2, 2026-03-02" in dial_sentences(wps, wps.passes[0].id)[0]
+
+
+def test_beyond_what_was_read_a_dial_is_unproven():
+    wps = calibrated((20, 60), (80, 100))
+    assert dial_steps(wps, Interval(90, 110)) == ()
+    assert "unproven as amps" in dial_sentences(wps, wps.passes[0].id)[0]
+    assert "No machine is calibrated" in dial_sentences(procedure(), procedure().passes[0].id)[0]
+
+
+def test_a_reading_without_dial_or_amps_counts_for_nothing():
+    wps, _ = with_element(calibrated((20, 60)), "readings", machine="M4", tap="medium", dial=90)
+    assert dial_steps(with_at(wps, "seam/tacks", "4"), Interval(60, 60)) == ()

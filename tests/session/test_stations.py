@@ -1,0 +1,67 @@
+"""Fit-up round the joint: each station as it was measured, what does not fit there, and the worst one."""
+
+import pytest
+
+from anlage.core.document import at, read_strict, with_at, write
+from anlage.core.joint import joint_metal
+from anlage.core.procedure import WPS, Wps, sketch_of, with_element, without_element
+from anlage.data.files import FOLDER
+from anlage.session.stations import at_station, station_sentences, stations, with_four, worst
+
+
+def procedure():
+    wps = read_strict((FOLDER / "demo/OST-W-01.json").read_text(encoding="utf-8"), WPS)
+    return with_at(wps, "joint/root_style", "keyhole-dip")
+
+
+def measured(*rows):
+    wps = procedure()
+    for place, gap, land, mismatch in rows:
+        wps, _ = with_element(wps, "stations", place=place, gap_mm=gap, land_mm=land, mismatch_mm=mismatch)
+    return wps
+
+
+def test_a_new_procedure_measures_four_stations_by_the_clock_or_along_the_seam():
+    assert [each.place for each in with_four(procedure()).stations] == ["start", "first third", "second third", "end"]
+    pipe = with_at(procedure(), "joint/product", "pipe")
+    assert with_four(pipe).stations[0].place == "12 o'clock"
+
+
+def test_a_station_has_its_own_section_metal_beads_and_energy():
+    wps = measured(("a", 3.0, 1.5, 0.2), ("b", 4.5, 0.8, 0.2))
+    tight, wide = stations(wps, "si")
+    assert tight.metal == joint_metal(sketch_of(wps.joint).preparation)
+    assert wide.metal.groove_area_mm2 > tight.metal.groove_area_mm2
+    assert wide.beads >= tight.beads
+    share = wide.metal.whole_area_mm2 / tight.metal.whole_area_mm2
+    assert wide.energy[1] == pytest.approx(share * tight.energy[1])
+    assert at_station(wps, wps.stations[1]).joint.root_opening_mm.nominal == 4.5
+    assert wps.joint.root_opening_mm.nominal == 3.0
+
+
+def test_what_was_not_measured_stays_as_stated():
+    wps, _ = with_element(procedure(), "stations", place="a")
+    assert at_station(wps, wps.stations[0]).joint is wps.joint
+    assert station_sentences(Wps(), "", "si") == ()
+
+
+def test_the_worst_station_is_named():
+    wps = measured(("a", 3.3, 0.7, 0.3), ("b", 2.0, 1.4, 1.0), ("c", 3.3, 0.7, 2.0))
+    found = stations(wps, "si")
+    assert worst(found).station.place == "b"
+    assert any("open the gap" in text for text in found[1].sentences)
+    assert "many shops stop here" in found[2].sentences[0]
+    assert station_sentences(wps, wps.stations[0].id, "si")[-1] == "Worst station: b."
+
+
+def test_stations_are_saved_with_ids_of_their_own_and_taken_out():
+    wps = measured(("a", 3.2, 0.5, 0.1))
+    again = read_strict(write(wps), WPS)
+    assert again == wps
+    station = wps.stations[0].id
+    assert station not in {each.id for each in (*wps.passes, *wps.deposits)}
+    assert at(wps, f"stations/{station}/gap_mm") == 3.2
+    assert without_element(wps, "stations", station).stations == ()
+    more, new = with_element(without_element(wps, "stations", station), "stations")
+    assert new != station
+    assert len(more.stations) == 1
