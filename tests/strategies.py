@@ -59,6 +59,7 @@ def preparations(draw, kind=None, *, od=False):
         "layer_mm": thick * draw(st.floats(0.1, 0.5)),
         "reinforcement_mm": draw(st.sampled_from((0.0, 1.5, 3.0))),
         "cap_overlap_mm": draw(st.sampled_from((0.0, 1.6))),
+        "buttering_mm": draw(st.sampled_from((0.0, 0.0, 5.0))),
         "root_reinforcement_mm": draw(st.sampled_from((0.0, 1.0))),
     }
     if make.form == "square":  # without an opening there is nothing to fill

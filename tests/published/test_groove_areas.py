@@ -1,6 +1,7 @@
 """Areas of every preparation against closed forms of plane geometry (H) and against slices summed by hand."""
 
 import math
+from dataclasses import replace
 
 import pytest
 import shapely
@@ -121,6 +122,8 @@ def test_area_and_centroid_agree_with_shapely(joint):
 
 @given(preparations("single-v", od=True))
 def test_a_ring_agrees_with_its_slices_summed(joint):
+    joint = replace(joint, buttering_mm=0.0)
+
     # Independent of Pappus: radius times width, integrated over the height by Simpson's rule, exact for a cubic.
     def width(y):
         return joint.root_opening_mm + 2 * max(0.0, y - joint.root_face_mm) * math.tan(
@@ -226,3 +229,15 @@ def test_a_slot_is_a_rectangle_with_two_half_circles():
     metal = joint_metal(Preparation(kind="slot", thickness_mm=10, hole_mm=20, slot_length_mm=50, fill_depth_mm=8))
     assert metal.weld_metal_kg == pytest.approx((30 * 20 + math.pi * 100) * 8 * 7.85e-6)
     assert metal.weld_metal_kg_m is None
+
+
+@given(preparations("single-bevel"))
+def test_buttering_is_a_layer_of_even_thickness_on_the_bevel(joint):
+    """Length of the bevel face times thickness; the groove that is left is as without it."""
+    angle = math.radians(joint.groove_angle_deg)
+    face = joint.depths_mm[0] / math.cos(angle)
+    buttered = replace(joint, buttering_mm=4.0)
+    metal, bare = joint_metal(buttered), joint_metal(replace(joint, buttering_mm=0.0))
+    assert metal.buttering_area_mm2 == pytest.approx(face * 4.0)
+    assert metal.groove_area_mm2 == pytest.approx(bare.groove_area_mm2)
+    assert metal.weld_metal_kg_m - bare.weld_metal_kg_m == pytest.approx(face * 4.0 * 7.85e-3)

@@ -2,7 +2,8 @@
 
 import pytest
 
-from anlage.core.document import read_strict, with_at
+from anlage.core.document import read_mending, read_strict, with_at, write
+from anlage.core.errors import FormatError
 from anlage.core.procedure import WPS, pass_energy, with_element, without_pass
 from anlage.core.ranges import Interval
 from anlage.data.files import FOLDER
@@ -39,6 +40,16 @@ def test_sectors_go_with_their_pass():
     wps, root = with_sectors(("a", [90, 95]), ("b", [90, 95]))
     assert without_pass(wps, root).sectors == ()
     assert "No sector" in sector_sentences(procedure(), root, "si")[0]
+
+
+def test_a_sector_of_no_pass_is_refused_and_left_out_on_opening():
+    wps, _ = with_sectors(("a", [90, 95]))
+    raw = write(wps).replace(f'"of": "{wps.sectors[0].of}"', '"of": "p99"')
+    with pytest.raises(FormatError, match="belongs to p99, which is no pass"):
+        read_strict(raw, WPS)
+    mended, notices = read_mending(raw, WPS)
+    assert mended.sectors == ()
+    assert any("belongs to no pass" in notice.text for notice in notices)
 
 
 def calibrated(*readings):

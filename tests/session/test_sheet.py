@@ -13,7 +13,7 @@ from anlage.core.document import read_strict, with_at, write
 from anlage.core.drawing import PAPERS, Column, Flow, Marker, Path, Text
 from anlage.core.drawing.page import FOOT_MM, MARGIN_MM, broken
 from anlage.core.errors import InputError
-from anlage.core.procedure import WPS, Wps
+from anlage.core.procedure import WPS, Wps, with_element
 from anlage.core.record import PQR
 from anlage.data.files import text_of
 from anlage.formats.pdf import pdf
@@ -216,3 +216,16 @@ def test_a_changed_leaf_changes_the_hash_on_the_sheet(works):
     working, _ = works.read(own)
     other = Working(with_at(working.value, "header/title", "Other"))
     assert works.standing(own, working).sha256 != works.standing(own, other).sha256
+
+
+def test_sectors_and_dials_are_printed_for_the_floor(judge):
+    wps = procedure()
+    wps, _ = with_element(wps, "sectors", of=wps.passes[0].id, reach="first 300 mm", current_a=[100, 110])
+    for dial, amps in ((10, 60), (90, 200)):
+        wps, _ = with_element(wps, "readings", machine="M4", tap="low", dial=dial, current_a=amps, meter="K-2")
+    said = words(pages(judge, wps))
+    assert "Settings by sector" in said
+    assert "first 300 mm 100..110 A" in said
+    assert "Pass 1: M4 tap low dial 30..41.4 (meter K-2, no day)." in said
+    assert "weld symbol after ISO 2553, system A" in said
+    assert "SMAW: rising lines" in said

@@ -82,3 +82,14 @@ def test_the_picture_has_a_run_for_every_electrode():
 def test_nothing_is_planned_before_there_are_beads():
     assert stop_plan(Wps()) == ()
     assert stop_picture(Wps(), "", sheet()) is None
+
+
+def test_every_pass_of_a_test_plate_stops_at_its_marks():
+    """Stop and restart at marked places inside the specimens (common practice, no source)."""
+    wps = procedure(joint__seam_length_mm=400.0, seam__marks="120 mm, 280 mm, here")
+    for plan in stop_plan(wps):
+        assert {120.0, 280.0} <= set(plan.ways[0].stops.at_mm)
+        runs = plan.ways[0].stops.runs(400.0)
+        assert plan.reach_mm is None or max(b - a for a, b in runs) <= plan.reach_mm + 1e-6
+    said = stop_sentences(wps, wps.passes[0].id, "si")
+    assert "Marked stop here is no length; write 120 mm." in said

@@ -19,6 +19,7 @@ JOINT_KEYS: Mapping[str, str] = {
     "upper_angle": "upper_angle_deg", "leg": "leg_mm", "leg2": "second_leg_mm", "member_angle": "member_angle_deg",
     "hole": "hole_mm", "length": "slot_length_mm", "depth": "fill_depth_mm", "width": "width_mm", "layer": "layer_mm",
     "reinforcement": "reinforcement_mm", "overlap": "cap_overlap_mm", "root_reinforcement": "root_reinforcement_mm",
+    "buttering": "buttering_mm",
     "od": "od_mm", "run_od": "run_od_mm",
 }  # fmt: skip
 FIXED = ("thickness", "thickness2", "od", "run_od")  # of every kind, and never zero
@@ -44,8 +45,9 @@ def joint_answer(arguments: Arguments) -> Answer:
         return {name: getattr(metal, name) for name in type(metal).__slots__}
 
     values = over_corners(formula, stated)
-    if values["root_area_mm2"] == Interval.single(0.0):
-        del values["root_area_mm2"]
+    for name in ("root_area_mm2", "buttering_area_mm2"):
+        if values[name] == Interval.single(0.0):
+            del values[name]
     if "od" not in arguments:
         values = {n: v for n, v in values.items() if n != "circumference_mm" and (n != "weld_metal_kg" or v)}
     lines = [(label_of(name), _metal(name, value)) for name, value in values.items()]

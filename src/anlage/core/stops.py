@@ -94,6 +94,49 @@ def stops_along(
     return Stops(_even(length_mm, reach_mm), "no stop fits between the barred stretches")
 
 
+def marked_stops(
+    length_mm: float, reach_mm: float | None, marks: Sequence[float], *, before: Sequence[float] = (),
+    stagger_mm: float = 0.0,
+) -> Stops:  # fmt: skip
+    """Return the stops of a pass that must stop at marks, and where its electrodes run out between them.
+
+    Parameters
+    ----------
+    length_mm : length of the way [mm]
+    reach_mm : longest run of one electrode [mm]; `None` for a filler without end
+    marks : places of the stops that must be [mm]; those beyond the way are left out
+    before : stops of the pass below [mm]; the marks themselves are not held away from them
+    stagger_mm : least distance from each of them [mm]
+
+    Raises
+    ------
+    InputError : a length is not above 0
+
+    Validity
+    --------
+    As `stops_along`.
+
+    Sources
+    -------
+    Common practice, no source: structural tests stop and start again at marked places inside the specimens.
+
+    Examples
+    --------
+    >>> marked_stops(300, 120, [100]).at_mm
+    (100, 200.0)
+    """
+    own = sorted({mark for mark in marks if 0 < mark < length_mm})
+    ends = [0.0, *own, length_mm]
+    found: list[float] = []
+    problem = ""
+    for start, end in pairwise(ends):
+        below = [at - start for at in before if start < at < end and at not in own]
+        part = stops_along(end - start, reach_mm, before=below, stagger_mm=stagger_mm)
+        found += [*(start + at for at in part.at_mm), end]
+        problem = problem or part.problem
+    return Stops(tuple(found[:-1]), problem)
+
+
 def _even(length: float, reach: float) -> tuple[float, ...]:
     count = math.ceil(length / reach - 1e-9)
     return tuple(length * n / count for n in range(1, count))

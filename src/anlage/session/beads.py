@@ -16,6 +16,7 @@ from anlage.data.tables import catalogue, unit_table
 from anlage.session.bead_areas import bead_area, density_of, rate_of, usual_settings
 
 SPREAD = 0.1  # a proposed travel speed goes so far to both sides of the one that fills the joint; own choice
+SIDES = ("in the buttering", "on the first side", "on the second side")
 OVER_MM = 0.3  # a fill layer may stand over the surface by this before it is told of
 
 
@@ -24,8 +25,6 @@ def laid_of(wps: Wps) -> tuple[Laid, ...]:
     homes = {each.id: each for each in wps.deposits}
     found = []
     for each in wps.passes:
-        if each.role == "buttering":
-            continue
         area, thick = bead_area(homes[each.deposit], each), each.thickness_mm
         second = each.side == "second" or (each.side is None and each.role == "back")
         found.append(
@@ -33,7 +32,7 @@ def laid_of(wps: Wps) -> tuple[Laid, ...]:
                 key=each.id,
                 area_mm2=area.middle if area else None,
                 thickness_mm=(thick.low + thick.high) / 2 if thick else None,
-                side=2 if second else 1,
+                side=0 if each.role == "buttering" else 2 if second else 1,
                 role=each.role,
                 layer=each.layer,
                 weave=(each.bead or wps.technique.bead_technique) == "weave",
@@ -99,7 +98,7 @@ def fill_notices(wps: Wps, system: System) -> tuple[FillNotice, ...]:
 def _side_notices(found: Layout, system: System) -> Iterator[FillNotice]:
     """Yield what is missing on a side, or stands too high."""
     for each in found.fillings:
-        where = f" on the {'first' if each.side == 1 else 'second'} side" if len(found.fillings) > 1 else ""
+        where = f" {SIDES[each.side]}" if len(found.fillings) > 1 else ""
         if each.missing_mm2 > 0.005 * each.room_mm2:
             depth = show(-each.reach_mm, "length", system, unit_table())
             text = f"{_area(each.missing_mm2, system)} is missing{where}: the metal ends {depth} low."
@@ -152,7 +151,7 @@ def filled(wps: Wps) -> Wps:
     for bead in beads:
         home = start.deposits[bead.deposit]
         model = kept.get((home.id, bead.role)) or any_of.get(home.id) or Pass(id="p0", deposit=home.id)
-        stated = _stated(home, model, bead, has_sides=len({each.side for each in shape.grooves}) > 1)
+        stated = _stated(home, model, bead, has_sides=len({each.side for each in shape.grooves} - {0}) > 1)
         done, _ = with_pass(done, home.id, **stated)
     return done
 

@@ -109,7 +109,7 @@ def applies(value: Wps | Pqr, path: str) -> bool:
     joint, (head, _, rest) = value.joint, path.partition("/")
     leaf = rest.partition("/")[0]
     if head == "seam":
-        return leaf == "stagger_mm" or (joint.product == "pipe" and joint.od_mm is not None)
+        return leaf in ("stagger_mm", "marks") or (joint.product == "pipe" and joint.od_mm is not None)
     if head != "joint" or joint.kind is None:
         return head != "joint" or leaf in ("kind", "product", *_SIMPLE) or (leaf == "od_mm" and joint.product == "pipe")
     make = MAKES[joint.kind]

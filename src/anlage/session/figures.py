@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from anlage.core.heat import EnergyRange
 from anlage.core.heat.efficiency import Efficiency, thermal_efficiency
-from anlage.core.joint import STEEL_G_CM3, Sketch, faults, joint_metal
+from anlage.core.joint import STEEL_G_CM3, Sketch, faults, joint_metal, saddle
 from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, sketch_of
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.show import THIN_SPACE
@@ -48,6 +48,12 @@ def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
         figure(names[2], "length", [m.face_width_mm for m in fits], "of the groove at the plate's surface"),
         _per_length(names[3], [m.weld_metal_kg_m for m in fits], system, density),
     ]
+    p = sketch.preparation
+    if p.make.form.startswith("branch"):
+        low, high = saddle(p).groove_area_mm2
+        fillets = saddle(p).fillet_area_mm2
+        ends = (show(each, "area", system, unit_table()) for each in (low + min(fillets), high + max(fillets)))
+        found.append(Figure("Round the saddle", " to ".join(ends), "groove and fillet, from the crotch to the flank"))
     if sketch.ghosts:
         found += _fits_of_passes(wps, sketch, system)
     rings = [m.weld_metal_kg for m in fits if m.weld_metal_kg is not None]

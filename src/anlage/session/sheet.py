@@ -16,6 +16,7 @@ from anlage.session.figures import deposit_of, joint_figures
 from anlage.session.judging import Proof
 from anlage.session.ladder import lines, support_sentences
 from anlage.session.pictures import Sheet, bead_picture, drawable, symbol_picture
+from anlage.session.sectors import SETTINGS, dial_sentences
 from anlage.session.standing import Standing
 
 NONE = "–"
@@ -216,6 +217,26 @@ def _passes(flow: Flow, wps: Wps) -> None:
     flow.text(
         "Arc energy over the whole stated range, without thermal efficiency.", height_mm=NOTE_MM, role="print_muted"
     )
+    _sectors(flow, wps)
+
+
+def _sectors(flow: Flow, wps: Wps) -> None:
+    """Set the settings by sector, and where a calibrated machine is to be set for each pass."""
+    numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}
+    rows = []
+    for sector in wps.sectors:
+        stated = [_said(wps, f"sectors/{sector.id}/{leaf}") for leaf in SETTINGS]
+        rows.append((str(numbers[sector.of]), sector.reach or NONE, *stated, sector.technique or NONE))
+    if rows:
+        flow.heading("Settings by sector")
+        columns = (Column("", 0.5), Column("Sector", 2.0), Column("Current", 1.4), Column("Voltage", 1.4),
+                   Column("Travel speed", 2.6), Column("Technique", 2.6))  # fmt: skip
+        flow.table(columns, rows)
+    if wps.readings:
+        flow.heading("Dials")
+        for each in wps.passes:
+            for sentence in dial_sentences(wps, each.id):
+                flow.text(f"Pass {numbers[each.id]}: {sentence}", height_mm=NOTE_MM)
 
 
 def _proof(flow: Flow, wps: Wps, proof: Proof) -> None:

@@ -4,10 +4,11 @@ from dataclasses import dataclass
 
 from anlage.core.beads import electrode_metal
 from anlage.core.drawing import Around, DisplayList, Ring, clock, strip
+from anlage.core.errors import InputError
 from anlage.core.procedure import Deposit, Wps, pass_energy
-from anlage.core.quantities import show
+from anlage.core.quantities import parse, show
 from anlage.core.quantities.units import System
-from anlage.core.stops import DOWNHILL_ARCS, Half, Stops, barred_on, halves, stops_along
+from anlage.core.stops import DOWNHILL_ARCS, Half, Stops, barred_on, halves, marked_stops, stops_along
 from anlage.data.tables import unit_table
 from anlage.session.bead_areas import density_of, usual_settings
 from anlage.session.beads import bead_layout
@@ -76,11 +77,30 @@ def stop_plan(wps: Wps) -> tuple[PassPlan, ...]:
             arcs = DOWNHILL_ARCS if wps.seam.stop_rule == "downhill" else ()
             barred = barred_on(half, length, arcs, BARRED_WORD) if half else ()
             before = tuple(share * length for share in below.get(place, ()))
-            stops = stops_along(length, reach, barred=barred, before=before, stagger_mm=wps.seam.stagger_mm or 0.0)
+            stagger, marks = wps.seam.stagger_mm or 0.0, marks_of(wps)
+            if marks and half is None:
+                stops = marked_stops(length, reach, marks, before=before, stagger_mm=stagger)
+            else:
+                stops = stops_along(length, reach, barred=barred, before=before, stagger_mm=stagger)
             below[place] = tuple(at / length for at in stops.at_mm)
             ways.append(Way(half, length, stops))
         plans.append(PassPlan(each.id, number, reach, known, tuple(ways)))
     return tuple(plans)
+
+
+def marks_of(wps: Wps) -> tuple[float, ...]:
+    """Return the marked stops from the start of a plate seam [mm]; what is no length is left out, and told."""
+    return tuple(mark for _, mark in _marks(wps) if mark is not None)
+
+
+def _marks(wps: Wps) -> list[tuple[str, float | None]]:
+    found: list[tuple[str, float | None]] = []
+    for word in filter(None, (part.strip() for part in (wps.seam.marks or "").split(","))):
+        try:
+            found.append((word, parse(word, "length", unit_table(), where="marked stops", bare="mm").low))
+        except InputError:
+            found.append((word, None))
+    return found
 
 
 def is_round(wps: Wps) -> bool:
@@ -142,6 +162,11 @@ def stop_sentences(wps: Wps, chosen: str, system: System) -> tuple[str, ...]:
             if way.stops.problem:
                 told.setdefault(way.stops.problem, []).append(str(each.number))
     found += [f"Pass {', '.join(dict.fromkeys(numbers))}: {problem}." for problem, numbers in told.items()]
+    unread = [word for word, mark in _marks(wps) if mark is None]
+    if unread:
+        found.append(f"Marked stop {', '.join(unread)} is no length; write 120 mm.")
+    elif marks_of(wps) and is_round(wps):
+        found.append("Marked stops are lengths from the start of a plate; round a pipe they are not planned.")
     if is_round(wps) and wps.seam.welders == "2":
         found.append("Two welders, one on each half, start together.")
     return tuple(found)

@@ -43,6 +43,7 @@ TOLERANCED = (
     "root_opening_mm", "root_face_mm", "groove_angle_deg", "second_depth_mm", "second_angle_deg", "radius_mm",
     "break_height_mm", "upper_angle_deg", "leg_mm", "second_leg_mm", "member_angle_deg", "hole_mm", "slot_length_mm",
     "fill_depth_mm", "width_mm", "layer_mm", "reinforcement_mm", "cap_overlap_mm", "root_reinforcement_mm",
+    "buttering_mm",
 )  # fmt: skip
 
 

@@ -10,7 +10,7 @@ from anlage.ui.pass_presenters import StopPresenter
 from anlage.ui.picture import PictureView
 from anlage.ui.selection import Selection
 
-LEAVES = ("seam/stop_rule", "seam/stagger_mm", "seam/tacks", "seam/welders")
+LEAVES = ("seam/stop_rule", "seam/stagger_mm", "seam/marks", "seam/tacks", "seam/welders")
 SENTENCES = 6
 ROUND = ("seam/stop_rule", "seam/tacks", "seam/welders")  # of a pipe alone
 

@@ -117,7 +117,7 @@ def fill(shape: Shape, sizes: Sequence[Size]) -> tuple[Proposed, ...]:
     for groove in sorted(shape.grooves, key=lambda each: (each.side, each.reinforcing)):
         sides.setdefault(groove.side, []).extend(_groove(groove, sizes))
     first, second = sides.get(1, []), sides.get(2, [])
-    layers = [*first[:2]]
+    layers = [*sides.get(0, []), *first[:2]]
     rest = [(n / max(len(first) - 2, 1), 0, layer) for n, layer in enumerate(first[2:])]
     rest += [((n + 0.5) / max(len(second), 1) - 1e-9, 1, layer) for n, layer in enumerate(second)]
     layers += [layer for *_, layer in sorted(rest, key=lambda each: each[:2])]
@@ -134,6 +134,8 @@ def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
     level, laid, deposit, own = floor, 0.0, 0, 0
     layers: list[list[Proposed]] = []
     last_fill = -UNDER_SURFACE_MM if -floor > 3 * UNDER_SURFACE_MM else LEAST_LAYER * floor
+    if groove.side == 0:
+        last_fill = 0.0
     if whole + groove.cap_area_mm2 <= ONE_BEAD * sizes[-1].area_mm2:
         last_fill = floor  # one bead fills it
     while last_fill - level > LEAST_LAYER * sizes[deposit].height_mm:
@@ -144,6 +146,7 @@ def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
         area, width = area_under(ground, top)[0] - laid, area_under(ground, (level + top) / 2)[1]
         alone = is_open and place < 2
         role = "fill" if place > 1 or groove.reinforcing else _first_roles(groove, is_open=is_open)[place]
+        role = role if groove.side else "buttering"
         count = 1 if alone else size.count(width)
         one = _One(deposit, role, area, top - level, width, weave=size.weave and not alone)
         layers.append(_layer(groove, one, count))
@@ -154,7 +157,7 @@ def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
     area = whole - laid + groove.cap_area_mm2
     if area > CLOSE_MM:
         size, width = sizes[deposit], ground[-1][0] - ground[0][0]
-        role = "cap" if layers else "root"
+        role = "buttering" if groove.side == 0 else "cap" if layers else "root"
         one = _One(deposit, role, area, groove.cap_mm - level, width, weave=size.weave)
         layers.append(_layer(groove, one, size.count(width) if layers else 1))
     return layers

@@ -17,14 +17,15 @@ from anlage.core.joint import Groove, Point
 
 Ground = tuple[Point, ...]
 NEWTON_STEPS = 40
-CLOSE = 1e-12
+CLOSE, CLOSE_MM = 1e-12, 1e-9
 
 
 @dataclass(frozen=True, slots=True)
 class Frame:
     """The frame of a groove: its origin at the left end of the mouth, x along it, y out of the groove.
 
-    A fillet whose root does not lie under its face is sheared until it does; a shear keeps every area.
+    A groove that does not lie under its mouth, a skewed fillet or a buttering, is sheared until it does; a shear keeps
+    every area.
     """
 
     origin: Point
@@ -36,11 +37,13 @@ class Frame:
         """Return the frame of a groove."""
         up = groove.up
         plain = cls(groove.mouth[0], (up[1], -up[0]))
-        deepest = min((plain.inward(point) for point in groove.outline), key=lambda point: point[1])
-        width = groove.face_width_mm
-        if 0 <= deepest[0] <= width or deepest[1] >= 0:
+        points = [plain.inward(point) for point in walk_of(groove)]
+        lowest = min(y for _, y in points)
+        if lowest >= 0 or all(one[0] <= other[0] + CLOSE_MM for one, other in pairwise(points)):
             return plain
-        return cls(plain.origin, plain.along, (deepest[0] - width / 2) / deepest[1])
+        deepest = [x for x, y in points if y <= lowest + CLOSE_MM]
+        middle = (min(deepest) + max(deepest)) / 2
+        return cls(plain.origin, plain.along, (middle - groove.face_width_mm / 2) / lowest)
 
     def inward(self, point: Point) -> Point:
         """Return a point of the section in the frame."""
@@ -57,11 +60,16 @@ class Frame:
         )
 
 
-def ground_of(groove: Groove) -> Ground:
-    """Return the bare surface of a groove, with the edges that its cap overlaps and the root beyond its opening."""
+def walk_of(groove: Groove) -> list[Point]:
+    """Return the outline of a groove from the left end of its mouth down and up to the right end."""
     outline = groove.outline
     start = min(range(len(outline)), key=lambda n: _apart(outline[n], groove.mouth[0]))
-    walk = [*outline[start:], *outline[:start]]
+    return [*outline[start:], *outline[:start]]
+
+
+def ground_of(groove: Groove) -> Ground:
+    """Return the bare surface of a groove, with the edges that its cap overlaps and the root beyond its opening."""
+    walk = walk_of(groove)
     if groove.root and groove.root_cap:
         right, left = groove.root
         place = next((n for n, each in enumerate(walk) if _apart(each, left) < 1e-12), None)

@@ -43,7 +43,7 @@ class Laid:
     key : names the bead
     area_mm2 : its section; `None`: not known
     thickness_mm : how much it builds up over the whole width, where the area is not known
-    side : the side it is welded from, 1 or 2
+    side : the side it is welded from, 1 or 2; 0 for buttering
     role : root, hot, fill, cap, back; each begins a layer of its own
     layer : whether it starts a layer or lies beside the last; `None` leaves it to the layout
     weave : whether it takes the whole width

@@ -45,6 +45,8 @@ def metal(shape: Shape) -> Iterator[Item]:
         yield Path(role="metal", points=member.outline, closed=True, target=member.target)
     for groove in shape.grooves:
         yield Path(role="groove", points=groove.outline, closed=True, target="joint")
+        if groove.side == 0:
+            yield Path(role="cap", points=groove.outline, closed=True, target="joint/buttering_mm")
         if groove.reinforcing:
             yield Path(role="cap", points=groove.outline, closed=True, target="joint/leg_mm")
         if groove.cap:
@@ -57,6 +59,8 @@ def _ghosts(sketch: Sketch) -> Iterator[Item]:
     """Yield the groove faces of the tightest and the widest fit-up: each groove without its mouth."""
     for ghost in sketch.ghosts:
         for groove in shape_of(ghost).grooves:
+            if groove.side == 0:
+                continue
             outline = groove.outline
             start = next(n for n, point in enumerate(outline) if math.dist(point, groove.mouth[0]) < 1e-6)
             yield Path(role="ghost", points=(*outline[start:], *outline[:start]))

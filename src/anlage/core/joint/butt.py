@@ -69,12 +69,47 @@ def butt(p: Preparation) -> Shape:
     reach = max(half + max(s for s, _ in (*left, *right)), 0.0) + BESIDE * top
     other = p.thickness_mm if p.other_thickness_mm is None else p.other_thickness_mm
     far = max(reach, *(half + _run(p, t, edge)[2] + 0.4 * top for t, edge in ((p.thickness_mm, left), (other, right))))
+    back = left
+    if p.buttering_mm:
+        grooves, back = (_buttering(p, left), *grooves), _cut_back(p, left)
+        far += _back_mm(p)
     members = (
-        _mirrored(Member("metals/one", (_level_member(p, left, p.thickness_mm, far),))),
+        _mirrored(Member("metals/one", (_level_member(p, back, p.thickness_mm, far),))),
         Member("metals/other", (_level_member(p, right, other, far),)),
     )
     axis = None if p.od_mm is None else _outside(p, p.thickness_mm) - p.od_mm / 2
-    return Shape(members, grooves, _dimensions(p, grooves, far), _backing(p), axis)
+    found = _dimensions(p, grooves[1:] if p.buttering_mm else grooves, far)
+    if p.buttering_mm:
+        found = (*found, _buttering_dimension(p, left))
+    return Shape(members, grooves, found, _backing(p), axis)
+
+
+def _back_mm(p: Preparation) -> float:
+    """Return how far a buttered face is cut back along the surface [mm]; square to the face it is the buttering."""
+    return p.buttering_mm / math.cos(math.radians(p.wall_angles_deg[0]))
+
+
+def _cut_back(p: Preparation, edge: Outline) -> Outline:
+    """Return an edge cut back for its buttering, which lies on the bevel and not on the root face."""
+    land, back = p.root_face_mm, _back_mm(p)
+    below = ((0.0, 0.0), (0.0, land)) if land > 0 else ()
+    return (*below, (back, land), *((s + back, y) for s, y in edge if y > land))
+
+
+def _buttering(p: Preparation, edge: Outline) -> Groove:
+    """Return the layer on the left bevel; it is laid on side 0, before the joint is put together."""
+    half, back = p.root_opening_mm / 2, _back_mm(p)
+    low, high = (-half, p.root_face_mm), (-half - edge[-1][0], p.prepared_mm)
+    outline = (low, high, (high[0] - back, high[1]), (low[0] - back, low[1]))
+    return Groove(outline=outline, mouth=(high, low), side=0)
+
+
+def _buttering_dimension(p: Preparation, edge: Outline) -> Measured:
+    half, angle = p.root_opening_mm / 2, math.radians(p.wall_angles_deg[0])
+    middle = ((-2 * half - edge[-1][0]) / 2, (p.root_face_mm + p.prepared_mm) / 2)
+    thick = p.buttering_mm
+    end = (middle[0] - thick * math.cos(angle), middle[1] - thick * math.sin(angle))
+    return Measured(field="buttering_mm", start=middle, end=end, away=0)
 
 
 def _surplus(p: Preparation, thickness: float) -> tuple[float, float]:

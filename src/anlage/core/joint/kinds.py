@@ -104,7 +104,7 @@ EDGE: Final[Mapping[Form, tuple[str, ...]]] = MappingProxyType({
 })  # fmt: skip
 OPTIONAL: Final = frozenset({
     "other_thickness_mm", "second_depth_mm", "second_angle_deg", "second_leg_mm", "member_angle_deg",
-    "reinforcement_mm", "root_reinforcement_mm", "cap_overlap_mm", "fill_depth_mm",
+    "reinforcement_mm", "root_reinforcement_mm", "cap_overlap_mm", "fill_depth_mm", "buttering_mm",
 })  # fmt: skip
 """Dimensions that need not be stated: the joint is whole without them."""
 
@@ -131,6 +131,8 @@ def dimensions_of(kind: Kind) -> tuple[str, ...]:
         found.append("reinforcement_mm")
     if make.family in ("butt", "corner") and make.form != "fillet":
         found += ["cap_overlap_mm", *(["root_reinforcement_mm"] if make.is_open else [])]
+    if make.family == "butt" and make.sides == 1 and make.form in ("v", "bevel"):
+        found.append("buttering_mm")
     return tuple(found)
 
 

@@ -24,6 +24,7 @@ class JointMetal:
     groove_area_mm2: float
     reinforcement_area_mm2: float
     root_area_mm2: float
+    buttering_area_mm2: float
     face_width_mm: float
     weld_metal_kg_m: float | None
     circumference_mm: float | None
@@ -31,8 +32,8 @@ class JointMetal:
 
     @property
     def whole_area_mm2(self) -> float:
-        """Groove, cap and root together [mm²]."""
-        return self.groove_area_mm2 + self.reinforcement_area_mm2 + self.root_area_mm2
+        """Groove, cap, root and buttering together [mm²]."""
+        return self.groove_area_mm2 + self.reinforcement_area_mm2 + self.root_area_mm2 + self.buttering_area_mm2
 
 
 def joint_metal(preparation: Preparation, *, density_g_cm3: float = STEEL_G_CM3) -> JointMetal:
@@ -73,11 +74,12 @@ def joint_metal(preparation: Preparation, *, density_g_cm3: float = STEEL_G_CM3)
     require_above_zero(density_g_cm3=density_g_cm3)
     shape = shape_of(preparation)
     grooves = [area_and_centroid(each.outline)[0] for each in shape.grooves]
-    filled = sum(a for a, each in zip(grooves, shape.grooves, strict=True) if not each.reinforcing)
+    butter = sum(a for a, each in zip(grooves, shape.grooves, strict=True) if each.side == 0)
+    filled = sum(a for a, each in zip(grooves, shape.grooves, strict=True) if not each.reinforcing) - butter
     over = sum(a for a, each in zip(grooves, shape.grooves, strict=True) if each.reinforcing)
     over += sum(each.cap_area_mm2 for each in shape.grooves)
     root = sum(each.root_area_mm2 for each in shape.grooves)
-    whole, grams = filled + over + root, density_g_cm3 * 1e-3  # per mm³, in g
+    whole, grams = filled + over + root + butter, density_g_cm3 * 1e-3  # per mm³, in g
     length, mass = _ring(preparation, shape)
     per_metre: float | None = whole * grams
     if shape.width == "piece":
@@ -88,6 +90,7 @@ def joint_metal(preparation: Preparation, *, density_g_cm3: float = STEEL_G_CM3)
         groove_area_mm2=filled,
         reinforcement_area_mm2=over,
         root_area_mm2=root,
+        buttering_area_mm2=butter,
         face_width_mm=shape.face_width_mm,
         weld_metal_kg_m=per_metre,
         circumference_mm=length,

@@ -37,6 +37,7 @@ class Preparation:
     reinforcement_mm : height of the cap over the surface, of a fillet its convexity [mm]
     cap_overlap_mm : how far the cap reaches over each edge of the groove [mm]
     root_reinforcement_mm : height of an open root beyond the lower surface [mm]
+    buttering_mm : thickness of the layer laid on the left face before the joint is made [mm]
     hole_mm : diameter of a plug, width of a slot [mm]
     slot_length_mm : length of a slot over all [mm]
     fill_depth_mm : how high a plug or slot is filled [mm]; `None`: flush
@@ -66,6 +67,7 @@ class Preparation:
     reinforcement_mm: float = 0.0
     cap_overlap_mm: float = 0.0
     root_reinforcement_mm: float = 0.0
+    buttering_mm: float = 0.0
     hole_mm: float = 0.0
     slot_length_mm: float = 0.0
     fill_depth_mm: float | None = None

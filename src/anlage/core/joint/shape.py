@@ -39,7 +39,7 @@ class Groove:
     ----------
     outline : corners of the area [mm]
     mouth : its open side
-    side : 1 or 2, the side of the joint it is welded from
+    side : 1 or 2, the side of the joint it is welded from; 0: buttered before the joint is put together
     cap_mm : height of the cap over the mouth [mm]
     overlap_mm : how far the cap reaches over each end of the mouth [mm]
     reinforcing : whether it is a fillet laid over a finished groove
@@ -173,7 +173,7 @@ class Shape:
     @property
     def face_width_mm(self) -> float:
         """Width of the first mouth [mm]."""
-        return self.grooves[0].face_width_mm
+        return next(each for each in self.grooves if each.side).face_width_mm
 
     def dimension(self, field: str) -> Dimensioned:
         """Return where a dimension is measured."""

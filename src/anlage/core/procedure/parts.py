@@ -91,6 +91,7 @@ class Joint(Part):
     reinforcement_mm: Dimension | None = None
     cap_overlap_mm: Dimension | None = None
     root_reinforcement_mm: Dimension | None = None
+    buttering_mm: Dimension | None = None
     seam_length_mm: Positive | None = None
     backing_form: Literal["bar", "ceramic"] | None = None
     backing_mm: Positive | None = None
@@ -122,11 +123,12 @@ class Technique(Part):
 
 
 class Seam(Part):
-    """How a seam is gone along: tacks and welders round a pipe, where no stop may lie, stagger of the stops [mm]."""
+    """How a seam is gone along: tacks and welders round a pipe, where stops may not lie or must, their stagger [mm]."""
 
     tacks: Literal["2", "3", "4"] | None = None
     welders: Literal["1", "2"] | None = None
     stop_rule: Literal["free", "downhill"] | None = None
+    marks: Text | None = None
     stagger_mm: Positive | None = None
 
 

@@ -56,7 +56,7 @@ class Wps(Part):
     ids: int = 0
 
     def check(self) -> None:
-        """Refuse ids that come twice or were never given, and passes without a home."""
+        """Refuse ids that come twice or were never given, passes without a home, sectors of no pass."""
         own = (*self.deposits, *self.passes, *self.hold_points, *self.stations, *self.sectors, *self.readings)
         check_ids(own, self.ids)
         homes = {deposit.id for deposit in self.deposits}
@@ -64,10 +64,15 @@ class Wps(Part):
             if each.deposit not in homes:
                 what = f"pass {each.id} belongs to {each.deposit}, which is no deposit"
                 raise InputError(what, where="passes", mend="name a deposit")
+        known = {each.id for each in self.passes}
+        for sector in self.sectors:
+            if sector.of not in known:
+                what = f"sector {sector.id} belongs to {sector.of}, which is no pass"
+                raise InputError(what, where="sectors", mend="name a pass")
 
 
 def _mend(raw: dict[str, Any]) -> list[Notice]:
-    """Leave out what has no id of its own, and passes whose deposit is gone."""
+    """Leave out what has no id of its own, passes whose deposit is gone, sectors whose pass is gone."""
     notices = mend_ids(raw, ("deposits", "passes", "hold_points", "stations", "sectors", "readings"))
     homes = {deposit["id"] for deposit in raw.get("deposits", ())}
     passes, homed = raw.get("passes", []), []
@@ -80,6 +85,15 @@ def _mend(raw: dict[str, Any]) -> list[Notice]:
             notices.append(Notice("document.part_left_out", f"passes/{each['id']}", text))
     if len(homed) < len(passes):
         raw["passes"] = homed
+    kept, known = [], {each["id"] for each in raw.get("passes", ())}
+    for sector in raw.get("sectors", []):
+        if sector.get("of") in known:
+            kept.append(sector)
+        else:
+            text = f"sector {sector['id']} belongs to no pass and was left out"
+            notices.append(Notice("document.part_left_out", f"sectors/{sector['id']}", text))
+    if len(kept) < len(raw.get("sectors", ())):
+        raw["sectors"] = kept
     return notices
 
 
@@ -150,7 +164,7 @@ def without_pass(wps: Wps, pass_id: str) -> Wps:
     following = rest[place].id if place < len(rest) else None
     holds = tuple(with_(hold, before=following) if hold.before == pass_id else hold for hold in wps.hold_points)
     sectors = tuple(each for each in wps.sectors if each.of != pass_id)
-    return with_(wps, passes=rest, hold_points=holds, sectors=sectors)
+    return with_(wps, sectors=sectors, passes=rest, hold_points=holds)
 
 
 def without_deposit(wps: Wps, deposit_id: str) -> Wps:
