@@ -41,6 +41,7 @@ def test_a_new_user_designs_fills_prints_and_exports_a_joint(person, files):
     assert dragged % 2.5 == pytest.approx(0)
 
     style = column.advice.style_choice
+    style.enter()
     style.activated.emit(style.findData("keyhole-dip"))
     assert person.wps.joint.root_style == "keyhole-dip"
     assert any("go with keyhole dip" in each.text() for each in column.advice.sentences)
@@ -93,6 +94,7 @@ def test_a_detail_gives_its_dimensions_as_one_step(person):
     person.click(person.place.column.chooser.button("single-v"))
     person.click(person.place.column.chooser.way("v-backing"))
     advice = person.place.column.advice
+    advice.detail.enter()
     advice.detail.activated.emit(advice.detail.findData("D1.1 B-U2a (i)"))
     steps = person.document.undo_stack.count()
     person.click(advice.take)

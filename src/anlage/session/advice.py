@@ -139,7 +139,7 @@ def _backing(wps: Wps, system: System) -> list[Advice]:
 
 
 def _detail(wps: Wps, p: Preparation, system: System) -> list[Advice]:
-    detail = standard_details().get(wps.joint.detail or "")
+    detail = standard_details().get(wps.joint.detail) if wps.joint.detail else None  # the table loads when asked for
     if detail is None:
         return []
     origin = f"{detail.source}, confidence {detail.confidence}"

@@ -15,7 +15,8 @@ from anlage.session.bead_areas import bead_area
 from anlage.session.beads import bead_layout, joint_shape
 from anlage.session.fields import field_of
 from anlage.session.figures import deposit_of
-from anlage.session.pictures import Sheet, design_picture, drawable, heat_span, marked, section_picture, symbol_picture
+from anlage.session.joint_pictures import design_picture, symbol_picture
+from anlage.session.pictures import Sheet, drawable, heat_span, marked, section_picture
 from anlage.session.stop_plan import stop_picture
 from anlage.session.takes import takes_sections
 

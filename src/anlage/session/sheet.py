@@ -13,9 +13,10 @@ from anlage.data.tables import unit_table
 from anlage.session.beads import fill_notices
 from anlage.session.fields import field_of, shown
 from anlage.session.figures import deposit_of, joint_figures
+from anlage.session.joint_pictures import symbol_picture
 from anlage.session.judging import Proof
 from anlage.session.ladder import lines, support_sentences
-from anlage.session.pictures import Sheet, bead_picture, drawable, symbol_picture
+from anlage.session.pictures import Sheet, bead_picture, drawable
 from anlage.session.sectors import SETTINGS, dial_sentences
 from anlage.session.standing import Standing
 

@@ -1,9 +1,11 @@
 """Root style and standard detail of a joint, and what is to be said of them, beside the dimensions."""
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QFocusEvent
 from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QWidget
 
 from anlage.session.advice import advice, details_for, styles_for, with_detail
+from anlage.session.fields import applies
 from anlage.ui.document import Document
 from anlage.ui.fields import NOT_STATED, ChoiceField
 from anlage.ui.look import font
@@ -12,18 +14,19 @@ MOST = 6  # sentences shown at once
 
 
 class NamedChoice(ChoiceField):
-    """A list whose words follow the joint; a name that is not among them stays readable."""
+    """A list whose words follow the joint, looked up when it is first entered; another name stays readable."""
 
     def __init__(self, document: Document, path: str, offer: object) -> None:
         self._offer = offer
         self._shown: tuple[tuple[str, str], ...] = ()
+        self._entered = False
         super().__init__(document, path, choices=())
 
     def refresh(self) -> None:
         """Offer what goes with the joint, and show what is chosen."""
         assert callable(self._offer)
-        offered = tuple(self._offer())
         chosen = self.document.text(self.path)
+        offered = tuple(self._offer()) if self._entered or chosen else ()
         if chosen and chosen not in {value for _, value in offered}:
             offered = (*offered, (chosen, chosen))
         if offered != self._shown or not self.count():
@@ -32,6 +35,19 @@ class NamedChoice(ChoiceField):
             for said, value in ((NOT_STATED, ""), *offered):
                 self.addItem(said, value)
         self.setCurrentIndex(max(self.findData(chosen), 0))
+
+    def enter(self) -> None:
+        """Look up what can be chosen."""
+        self._entered = True
+        self.refresh()
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        self.enter()
+        super().focusInEvent(event)
+
+    def showPopup(self) -> None:
+        self.enter()
+        super().showPopup()
 
 
 class JointAdvice(QWidget):
@@ -73,14 +89,15 @@ class JointAdvice(QWidget):
 
     def refresh(self) -> None:
         """Say what is to be said of the joint now."""
-        joint = self.document.wps.joint
-        has_style = bool(styles_for(joint)) or joint.root_style is not None
-        has_detail = bool(details_for(joint)) or joint.detail is not None
+        wps = self.document.wps
+        joint = wps.joint
+        has_style = (joint.kind is not None and applies(wps, "joint/root_style")) or joint.root_style is not None
+        has_detail = (joint.kind is not None and applies(wps, "joint/detail")) or joint.detail is not None
         for widget in (self.style_label, self.style_choice):
             widget.setVisible(has_style)
         for widget in (self.detail_label, self.detail):
             widget.setVisible(has_detail)
-        self.take.setVisible(joint.detail in {each.id for each in details_for(joint)})
+        self.take.setVisible(bool(joint.detail) and joint.detail in {each.id for each in details_for(joint)})
         found = advice(self.document.wps, self.document.system)[:MOST]
         for place, label in enumerate(self.sentences):
             label.setVisible(place < len(found))

@@ -19,7 +19,6 @@ from PySide6.QtWidgets import (
 
 from anlage.session.fields import PARTS, applies, field_of
 from anlage.session.figures import joint_figures
-from anlage.session.pictures import design_picture, symbol_on_sheet
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit
 from anlage.ui.figures import FigureStrip, FitTable
@@ -125,6 +124,8 @@ class JointPlace(QWidget):
             self.takes.rates_changed.connect(self.rates_changed)
             self.document.reader.units_changed.connect(self.refresh)
             self.views.addWidget(self.takes)
+        if place in (2, 3):
+            from anlage.session.joint_pictures import design_picture, symbol_on_sheet
         if place == 2 and self.compare is None:
             self.compare = PictureView(
                 StillPresenter(self.document, design_picture), self.document.reader, "Other designs"

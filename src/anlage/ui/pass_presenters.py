@@ -1,7 +1,5 @@
 """What the bead map and the operating window show, and what dragging in them does."""
 
-from collections.abc import Callable
-
 from PySide6.QtCore import QObject
 
 from anlage.core.document import at as leaf_at
@@ -14,14 +12,12 @@ from anlage.data.look import heat_colour, role_styles
 from anlage.session.beads import bead_of
 from anlage.session.fields import field_of, leaf_of, named, on_step, shown, with_end
 from anlage.session.pictures import Sheet, bead_picture, heat_span, plane_of, window_picture
-from anlage.session.stations import at_station
-from anlage.session.stop_plan import stop_picture
 from anlage.ui.document import Document
 from anlage.ui.look import measure
 from anlage.ui.selection import Selection
 
 
-class _PassPicture(QObject):
+class PassPicture(QObject):
     """What both pictures of the passes have in common."""
 
     def __init__(self, document: Document, selection: Selection) -> None:
@@ -76,7 +72,7 @@ class _PassPicture(QObject):
         return svg(picture, role_styles("light"), ground="#FFFFFF", heat=heat)
 
 
-class BeadPresenter(_PassPicture):
+class BeadPresenter(PassPicture):
     """The bead map; the upper edge of the chosen bead is its area, a bead dropped on another takes its place."""
 
     def __init__(self, document: Document, selection: Selection) -> None:
@@ -125,41 +121,7 @@ class BeadPresenter(_PassPicture):
             self.document.edit(moved_pass(self.document.wps, moving, row), f"Move pass {ids.index(moving) + 1}")
 
 
-class StopPresenter(_PassPicture):
-    """Starts and stops of every pass round the pipe or along the seam; a click chooses a pass."""
-
-    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
-        sheet = Sheet(width_mm, height_mm, self.document.system, measure)
-        return stop_picture(self.document.wps, self.selection.pass_id, sheet)
-
-    def empty_text(self) -> str:
-        return "Starts and stops are planned here once the joint is stated and has passes."
-
-    def drag(self, at: Point, *, fine: bool) -> None:
-        """Nothing in it is dragged."""
-
-    def step(self, target: str, steps: int) -> None:
-        """Nothing in it is stepped."""
-
-
-class StationPresenter(StopPresenter):
-    """The beads as they lie where the fit-up of one station was measured."""
-
-    def __init__(self, document: Document, selection: Selection, chosen: Callable[[], str]) -> None:
-        super().__init__(document, selection)
-        self._chosen = chosen
-
-    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
-        sheet = Sheet(width_mm, height_mm, self.document.system, measure)
-        wps = self.document.wps
-        station = next((each for each in wps.stations if each.id == self._chosen()), None)
-        return None if station is None else bead_picture(at_station(wps, station), self.selection.pass_id, sheet)
-
-    def empty_text(self) -> str:
-        return "Measure gap, land and mismatch at four stations or more: the joint is shown as it is there."
-
-
-class WindowPresenter(_PassPicture):
+class WindowPresenter(PassPicture):
     """The operating window; the sides of the chosen box are its speeds, its ends its currents."""
 
     def __init__(self, document: Document, selection: Selection) -> None:

@@ -4,9 +4,9 @@ from typing import TYPE_CHECKING
 
 from anlage.ui.document import Document
 from anlage.ui.joint_place import JointPlace
-from anlage.ui.passes_place import PassesPlace
 
 if TYPE_CHECKING:
+    from anlage.ui.passes_place import PassesPlace
     from anlage.ui.ranges_place import RangesPlace
     from anlage.ui.record_place import RecordPlace
     from anlage.ui.register_place import RegisterPlace
@@ -23,6 +23,8 @@ def make_place(bench: "Workbench", document: Document) -> "Place":
         joint.rates_changed.connect(bench.keep_rates)
         return joint
     if bench.place == "passes":
+        from anlage.ui.passes_place import PassesPlace
+
         passes = PassesPlace(document, bench.clocks.seconds)
         passes.told.connect(bench.say)
         return passes

@@ -1,6 +1,6 @@
 """Choosing a preparation: a family, a form drawn as itself, and from how many sides or on what it is welded."""
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import (
     QAbstractButton,
@@ -13,8 +13,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.core.drawing import fitted, profile
+from anlage.core.drawing import DisplayList, fitted, profile
 from anlage.core.joint import MAKES, Family, Kind
+from anlage.core.procedure import Joint
 from anlage.session.fields import field_of
 from anlage.session.pictures import FAMILIES, FAMILY_WORDS, choices_of, chooser_sketch
 from anlage.ui.document import Document
@@ -22,6 +23,7 @@ from anlage.ui.look import PX_PER_MM
 from anlage.ui.painter import Placed, paint
 
 COLUMNS = 4
+LATER_MS = 150
 FORMS_AT_MOST = 6
 WAYS_AT_MOST = 3
 
@@ -60,6 +62,8 @@ class Chooser(QWidget):
             tab.clicked.connect(lambda _checked=False, family=family: self.show_family(family))
         for place, tab in enumerate(self.ways):
             tab.clicked.connect(lambda _checked=False, place=place: self._choose(self._way_kinds[place]))
+        self._later = QTimer(self, singleShot=True, interval=LATER_MS)
+        self._later.timeout.connect(self._draw_anew)
         document.changed.connect(self._on_changed)
         self._on_changed()
 
@@ -81,6 +85,12 @@ class Chooser(QWidget):
         if kind is not None:
             self.family = MAKES[kind].family
         self.refresh()
+        self._later.start()
+
+    def _draw_anew(self) -> None:
+        """Draw the preparations at the proportion of the joint as it is now, once it has stopped changing."""
+        for button in self.buttons:
+            button.update()
 
     def refresh(self) -> None:
         """Show what can be chosen and which one is."""
@@ -147,6 +157,7 @@ class PreparationButton(QAbstractButton):
     def __init__(self, document: Document, kind: Kind) -> None:
         super().__init__()
         self.document, self.kind = document, kind
+        self._drawn: tuple[Joint, Kind, QSize, DisplayList] | None = None
         self.setCheckable(True)
         self.setEnabled(document.can_write)
         self.setFixedSize(self.sizeHint())
@@ -154,12 +165,13 @@ class PreparationButton(QAbstractButton):
 
     def show_kind(self, kind: Kind, *, chosen: bool) -> None:
         """Show a kind, as chosen or not."""
-        self.kind = kind
-        name = field_of("joint/kind").say(kind)
-        self.setAccessibleName(name)
-        self.setToolTip(name)
+        if kind != self.kind or not self.toolTip():
+            self.kind = kind
+            name = field_of("joint/kind").say(kind)
+            self.setAccessibleName(name)
+            self.setToolTip(name)
+            self.update()
         self.setChecked(chosen)
-        self.update()
 
     def sizeHint(self) -> QSize:
         return QSize(76, 54)
@@ -173,12 +185,9 @@ class PreparationButton(QAbstractButton):
         painter = QPainter(self)
         look = self.document.reader.look
         painter.fillRect(self.rect(), look.colour["sheet"])
-        sketch = chooser_sketch(self.document.wps.joint, self.kind)
         room = QRectF(self.rect()).adjusted(6, 8, -6, -8)
-        width, height = room.width() / PX_PER_MM, room.height() / PX_PER_MM
-        joint = sketch.preparation
         painter.setClipRect(self.rect().adjusted(3, 3, -3, -3))
-        paint(Placed.centred(fitted(lambda s: profile(joint, s), width, height), room, PX_PER_MM), painter, look)
+        paint(Placed.centred(self._picture(room), room, PX_PER_MM), painter, look)
         painter.setClipping(False)
         strong = self.isChecked() or self.hasFocus()
         painter.setPen(look.colour["accent" if self.hasFocus() else "ink" if self.isChecked() else "edge"])
@@ -186,6 +195,16 @@ class PreparationButton(QAbstractButton):
             painter.drawRect(self.rect().adjusted(inset, inset, -1 - inset, -1 - inset))
         if self.isChecked():
             painter.fillRect(2, self.height() - 5, self.width() - 4, 3, look.colour["ink"])
+
+    def _picture(self, room: QRectF) -> DisplayList:
+        joint = self.document.wps.joint
+        drawn = self._drawn
+        if drawn is None or drawn[0] is not joint or drawn[1:3] != (self.kind, self.size()):
+            shape = chooser_sketch(joint, self.kind).preparation
+            width, height = room.width() / PX_PER_MM, room.height() / PX_PER_MM
+            picture = fitted(lambda scale: profile(shape, scale), width, height)
+            drawn = self._drawn = (joint, self.kind, self.size(), picture)
+        return drawn[3]
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):

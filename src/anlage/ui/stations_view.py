@@ -6,8 +6,8 @@ from anlage.core.procedure import with_element, without_element
 from anlage.session.stations import station_sentences, with_four
 from anlage.ui.document import Document
 from anlage.ui.element_rows import ElementRows
-from anlage.ui.pass_presenters import StationPresenter
 from anlage.ui.picture import PictureView
+from anlage.ui.seam_presenters import StationPresenter
 from anlage.ui.selection import Selection
 
 LEAVES = (("place", 130), ("gap_mm", 66), ("land_mm", 66), ("mismatch_mm", 66))

@@ -6,8 +6,8 @@ from anlage.session.stop_plan import is_round, stop_sentences
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit, field_for
 from anlage.ui.look import font
-from anlage.ui.pass_presenters import StopPresenter
 from anlage.ui.picture import PictureView
+from anlage.ui.seam_presenters import StopPresenter
 from anlage.ui.selection import Selection
 
 LEAVES = ("seam/stop_rule", "seam/stagger_mm", "seam/marks", "seam/tacks", "seam/welders")
