@@ -120,7 +120,7 @@ def takes_sections(wps: Wps, rates: Mapping[str, float], system: System) -> tupl
     return (
         Section("Metal", (*metal, *_fillers(found, system))),
         Section("Time and energy", _times(found, rates, len(wps.passes))),
-        *([Section("Gas", _gases(found))] if found.gases_l else []),
+        *([Section("Gas", _gases(found, system))] if found.gases_l else []),
         Section("Money", _money(found)),
         Section("Shrinkage", shrinkage_figures(wps, system)),
     )
@@ -163,9 +163,13 @@ def _times(found: Takes, rates: Mapping[str, float], passes: int) -> tuple[Figur
     )
 
 
-def _gases(found: Takes) -> tuple[Figure, ...]:
+def _gases(found: Takes, system: System) -> tuple[Figure, ...]:
     return tuple(
-        Figure(name, UNKNOWN if litres is None else f"{litres:.0f} l", "flow times arc time; purge gas is not in it")
+        Figure(
+            name,
+            UNKNOWN if litres is None else _say(litres, "volume", system),
+            "flow times arc time; purge gas is not in it",
+        )
         for name, litres in found.gases_l.items()
     )
 

@@ -38,10 +38,10 @@ class TakesView(QScrollArea):
         room = QWidget()
         self.setWidget(room)
         column = QVBoxLayout(room)
-        column.setContentsMargins(24, 16, 24, 16)
+        column.setContentsMargins(12, 12, 12, 8)
         column.setSpacing(14)
         self._grid = QGridLayout()
-        self._grid.setHorizontalSpacing(40)
+        self._grid.setHorizontalSpacing(24)
         self._grid.setVerticalSpacing(18)
         column.addLayout(self._grid)
         column.addStretch(1)
@@ -51,8 +51,8 @@ class TakesView(QScrollArea):
     def _rates(self) -> QWidget:
         box = QFrame(objectName="panel")
         row = QHBoxLayout(box)
-        row.setContentsMargins(12, 8, 12, 8)
-        row.setSpacing(14)
+        row.setContentsMargins(10, 6, 10, 6)
+        row.setSpacing(8)
         self.fields: dict[str, QLineEdit] = {}
         for name, word in RATES:
             label = QLabel(word)
