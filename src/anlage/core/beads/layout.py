@@ -264,7 +264,7 @@ def _lay(side: _Side, group: list[tuple[int, Laid]]) -> list[Layer]:
         lower, upper = slab.between(start, end)
         upper = _rounded(upper, top)
         surface += upper
-        outline = tuple(dict.fromkeys(region.frame.outward(point) for point in (*lower, *reversed(upper))))
+        outline = _closed([region.frame.outward(point) for point in (*lower, *reversed(upper))])
         side.beads.append(
             (
                 n,
@@ -330,13 +330,18 @@ def _slab(region: _Region, areas: list[float], *, rounded: bool) -> tuple[Slab, 
     per_mm = 2 / 3 * (right_end[0] - left_end[0])
     region.crown_mm += (flat - left) / per_mm
     region.level = 0.0
-    for _ in range(CROWN_STEPS):  # what already stands over the mouth takes some of the room
+    slope, before = per_mm, (0.0, 0.0)
+    for step in range(CROWN_STEPS):  # what already stands over the mouth takes some of the room: secants find the rest
         crown = tuple(reversed(parabola(left_end, right_end, region.crown_mm)))
         slab = crowned_slab(region.ground, crown)
         lacking = flat - slab.area_mm2
         if abs(lacking) < CLOSE_MM2:
             break
-        region.crown_mm += lacking / per_mm
+        here = (region.crown_mm, slab.area_mm2)
+        if step and here[0] != before[0]:
+            slope = max((here[1] - before[1]) / (here[0] - before[0]), 1e-3 * per_mm)
+        before = here
+        region.crown_mm = max(region.crown_mm + lacking / slope, 0.0)
     return slab, tops, True
 
 
@@ -348,6 +353,12 @@ def _cuts(slab: Slab, areas: list[float]) -> list[float]:
         sum_so_far += area
         cuts.append(slab.place(whole * sum_so_far / total))
     return [*cuts, slab.nodes[-1][0]]
+
+
+def _closed(points: list[Point]) -> Outline:
+    """Return an outline without corners that stand on each other; a stretch without thickness keeps both its lines."""
+    kept = [one for one, other in zip(points, (*points[1:], points[0]), strict=True) if one != other]
+    return tuple(kept or points[:1])
 
 
 def _rounded(upper: list[Point], top_mm2: float) -> list[Point]:
