@@ -15,6 +15,7 @@ LAYERS: Final = {
     "edge": ("MEMBERS", 7), "metal": ("MEMBERS", 7), "break": ("BREAKS", 8), "backing": ("BACKING", 7),
     "groove": ("GROOVE", 8), "cap": ("CAP", 8), "ghost": ("TOLERANCE", 9), "layer": ("BEADS", 5),
     "outline": ("BEADS", 5), "sketched": ("BEADS", 5), "chosen": ("BEADS", 5), "hatch": ("HATCH", 9),
+    "hatch_on_pale": ("HATCH", 9), "hatch_on_hot": ("HATCH", 9),
     "dimension": ("DIMENSIONS", 3), "extension": ("DIMENSIONS", 3), "value": ("TEXT", 7), "unstated": ("TEXT", 7),
     "clock_run": ("BEADS", 5), "clock_stop": ("STOPS", 1), "clock_tack": ("TACKS", 6), "tick": ("TEXT", 7),
 }  # fmt: skip

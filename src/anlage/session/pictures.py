@@ -1,6 +1,6 @@
 """The pictures of an open procedure: from its value, the reader's units and what is chosen to display lists."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from types import MappingProxyType
 
 from anlage.core.drawing import (
@@ -100,12 +100,17 @@ FAMILY_WORDS = {"butt": "Butt", "tee": "T", "corner": "Corner", "lap": "Lap", "f
                 "surface": "Plug"}  # fmt: skip
 
 
-def bead_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:
-    """Return the map of all beads in the section; `None` when the section cannot be drawn."""
+def bead_picture(wps: Wps, chosen: str, sheet: Sheet, *, heated: bool = True) -> DisplayList | None:
+    """Return the map of all beads in the section; `None` when the section cannot be drawn.
+
+    On paper that shows no heat the beads carry none: hatch and numbers tell them apart.
+    """
     shape, found = joint_shape(wps), bead_layout(wps)
     if shape is None or found is None:
         return None
     shown = marked(wps, chosen)
+    if not heated:
+        shown = {key: replace(each, heat=None) for key, each in shown.items()}
     beads = [(bead, shown[bead.key]) for bead in found.beads]
 
     def make(scale: float) -> DisplayList:

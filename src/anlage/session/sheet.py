@@ -143,7 +143,7 @@ def _bead_map(flow: Flow, wps: Wps) -> None:
     sketch = drawable(wps.joint)
     if sketch is None or sketch.incomplete or not wps.passes:
         return
-    picture = bead_picture(wps, "", Sheet(*PICTURE_MM, wps.header.units, flow.measure))
+    picture = bead_picture(wps, "", Sheet(*PICTURE_MM, wps.header.units, flow.measure), heated=False)
     assert picture is not None, "the joint is drawn"
     flow.room(PICTURE_MM[1] + 8)
     flow.skip(3.0)

@@ -46,8 +46,10 @@ def bead_map(shape: Shape, beads: Sequence[tuple[Bead, Marked]], *, scale: float
     """
     laid: list[Item] = []
     labels: list[Item] = []
+    heats = [marked.heat for _, marked in beads if marked.heat is not None]
+    middle_heat = (min(heats) + max(heats)) / 2 if heats else 0.0
     for bead, marked in beads:
-        laid += _bead(bead, marked, scale)
+        laid += _bead(bead, marked, scale, middle_heat)
         labels += _label(bead, marked, scale, measure)
     chosen = [
         Path(role="chosen", points=(*bead.outline, bead.outline[0]), target=marked.target)
@@ -60,12 +62,13 @@ def bead_map(shape: Shape, beads: Sequence[tuple[Bead, Marked]], *, scale: float
     return DisplayList(items, scale, *bounds(items, scale, measure))
 
 
-def _bead(bead: Bead, marked: Marked, scale: float) -> Iterator[Item]:
+def _bead(bead: Bead, marked: Marked, scale: float, middle_heat: float) -> Iterator[Item]:
     yield Path(role="layer", points=bead.outline, closed=True, target=marked.target, heat=marked.heat)
+    pen = "hatch" if marked.heat is None else "hatch_on_hot" if marked.heat > middle_heat else "hatch_on_pale"
     if marked.process:
         for turn in HATCH_DEG.get(marked.process, ()):
             for line in hatch(bead.outline, turn, HATCH_MM / scale):
-                yield Path(role="hatch", points=line)
+                yield Path(role=pen, points=line)
     role = "sketched" if bead.shared else "outline"
     yield Path(role=role, points=(*bead.outline, bead.outline[0]), target=marked.target)
 
