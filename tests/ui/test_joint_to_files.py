@@ -7,7 +7,7 @@ import openpyxl
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtWidgets import QFileDialog, QToolButton
 
 from anlage.core.drawing.bead_map import middle
 from anlage.core.joint import KINDS, MAKES
@@ -121,7 +121,8 @@ def test_what_the_weld_takes_follows_the_users_rates_and_they_are_remembered(dem
 
 
 def test_other_designs_are_compared_and_saved_as_a_picture(demo, files):
-    demo.place.show_view(2)
+    demo.click(demo.place.tabs.findChildren(QToolButton)[2])
+    assert demo.place.views.currentWidget() is demo.place.compare
     assert demo.place.compare.placed is not None
     target = files("designs.svg")
     demo.press("Ctrl+Shift+P")

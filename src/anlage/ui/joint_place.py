@@ -6,13 +6,11 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QGridLayout,
     QHBoxLayout,
     QLabel,
     QScrollArea,
     QStackedWidget,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -29,6 +27,7 @@ from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
 from anlage.ui.pipe_size import PipeSizeField
 from anlage.ui.preparation_chooser import Chooser
+from anlage.ui.view_tabs import ViewTabs
 
 if TYPE_CHECKING:
     from anlage.ui.takes_view import TakesView
@@ -72,23 +71,12 @@ class JointPlace(QWidget):
         self.takes: TakesView | None = None
         self.compare: PictureView | None = None
         self.symbol: PictureView | None = None
-        self.tabs = [QToolButton() for _ in VIEWS]
-        group = QButtonGroup(self)
-        head = QHBoxLayout()
-        head.setSpacing(3)
-        for place, (tab, word) in enumerate(zip(self.tabs, VIEWS, strict=True)):
-            tab.setText(word)
-            tab.setCheckable(True)
-            tab.setProperty("tab", True)  # noqa: FBT003 - a property of the stylesheet
-            tab.clicked.connect(lambda _checked=False, place=place: self.show_view(place))
-            group.addButton(tab)
-            head.addWidget(tab)
-        head.addStretch(1)
-        self.tabs[0].setChecked(True)
+        self.tabs = ViewTabs(VIEWS)
+        self.tabs.asked.connect(self.show_view)
 
         left = QVBoxLayout()
         left.setSpacing(6)
-        left.addLayout(head)
+        left.addWidget(self.tabs)
         left.addWidget(self.views, 1)
         left.addWidget(self.figures)
         scroll = QScrollArea()
@@ -136,7 +124,7 @@ class JointPlace(QWidget):
             self.symbol = PictureView(presenter, self.document.reader, "Weld symbol")
             self.views.addWidget(self.symbol)
         self.views.setCurrentWidget((self.section, self.takes, self.compare, self.symbol)[place])
-        self.tabs[place].setChecked(True)
+        self.tabs.choose(place)
         self.refresh()
 
     def begin(self) -> None:

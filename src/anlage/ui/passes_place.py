@@ -7,7 +7,6 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, QSize, Qt, Signal
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QGridLayout,
     QHBoxLayout,
     QLabel,
@@ -34,6 +33,7 @@ from anlage.ui.pass_table import MOST_ROWS, PassTable
 from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
 from anlage.ui.selection import Selection
+from anlage.ui.view_tabs import ViewTabs
 
 if TYPE_CHECKING:
     from anlage.ui.sectors_view import SectorsView
@@ -89,21 +89,10 @@ class PassesPlace(QWidget):
 
     def _lay_out(self) -> None:
         left, right = QVBoxLayout(), QVBoxLayout()
-        head = QHBoxLayout()
-        head.setSpacing(3)
-        group = QButtonGroup(self)
-        self.tabs = [QToolButton() for _ in VIEWS]
-        for place, (tab, word) in enumerate(zip(self.tabs, VIEWS, strict=True)):
-            tab.setText(word)
-            tab.setCheckable(True)
-            tab.setProperty("tab", True)  # noqa: FBT003 - a property of the stylesheet
-            tab.clicked.connect(lambda _checked=False, place=place: self.show_view(place))
-            group.addButton(tab)
-            head.addWidget(tab)
-        self.tabs[0].setChecked(True)
-        head.addStretch(1)
+        self.tabs = ViewTabs(VIEWS)
+        self.tabs.asked.connect(self.show_view)
         left.setSpacing(6)
-        left.addLayout(head)
+        left.addWidget(self.tabs)
         self.views.addWidget(self.bead_view)
         left.addWidget(self.views, 1)
         left.addWidget(self.fill)
@@ -190,7 +179,7 @@ class PassesPlace(QWidget):
         for widget in others:  # starts and stops need the room
             widget.setVisible(place == 0)
         self.table.show_at_most(MOST_ROWS if place == 0 else FEW_ROWS)
-        self.tabs[place].setChecked(True)
+        self.tabs.choose(place)
         self.refresh()
 
     def begin(self) -> None:

@@ -1,0 +1,38 @@
+"""A row of small buttons, one for each view of a place."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
+
+
+class ViewTabs(QWidget):
+    """Offers the views of a place; one of them is always chosen.
+
+    Signals
+    -------
+    asked(place) : the view at this place is to be shown
+    """
+
+    asked = Signal(int)
+
+    def __init__(self, words: Sequence[str]) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(3)
+        self._group = QButtonGroup(self)
+        for place, word in enumerate(words):
+            tab = QToolButton()
+            tab.setText(word)
+            tab.setCheckable(True)
+            tab.setProperty("tab", True)  # noqa: FBT003 - a property of the stylesheet
+            self._group.addButton(tab, place)
+            row.addWidget(tab)
+        row.addStretch(1)
+        self._group.idClicked.connect(self.asked)
+        self.choose(0)
+
+    def choose(self, place: int) -> None:
+        """Show which view is in front."""
+        self._group.button(place).setChecked(True)
