@@ -400,3 +400,13 @@ def test_curves_keep_their_names_apart():
     picture = curves(lines, Frame("across", "up", 1.5, (80.0, 60.0)), lambda t, h: 0.5 * h * len(t))
     heights = sorted(i.at[1] for i in picture.items if isinstance(i, Text) and i.text.startswith("design"))
     assert all(two - one >= 4 for one, two in pairwise(heights))
+
+
+def test_among_many_passes_no_number_stands_outside_the_plane_and_the_chosen_one_is_named():
+    many = [replace(ROOT, target=f"passes/p{n}", label=str(n), chosen=n == 60) for n in range(1, 61)]
+    plane = Plane.around(many, (110, 68))
+    picture = operating_window(many, SI, plane, lambda t, h: 0.5 * h * len(t))
+    plates = [item for item in picture.items if isinstance(item, Path) and item.role == "plate"]
+    assert 1 < len(plates) < 60
+    assert all(max(x for x, _ in plate.points) <= plane.width + 1e-9 for plate in plates)
+    assert any(plate.target == "passes/p60" for plate in plates)

@@ -8,7 +8,6 @@ from anlage.core.beads import (
     deposition_rate,
     electrode_metal,
     fill,
-    lesnewich_wire_speed,
     wire_bead_area,
 )
 from anlage.core.joint import Preparation, shape_of
@@ -74,13 +73,6 @@ def test_the_metal_of_one_electrode():
     """4 mm, 450 mm long, 50 mm stub, recovery 1.15: 45.4 g (ISO 2401 for the recovery, from memory)."""
     mass = electrode_metal(4, consumed_length_mm=400, recovery=1.15, density_g_cm3=7.85)
     assert mass * 1000 == pytest.approx(45.4, abs=0.05)
-
-
-@pytest.mark.parametrize(("amps", "speed"), [(150, 3.61), (200, 5.39), (250, 7.44), (300, 9.78)])
-def test_the_melting_of_a_wire(amps, speed):
-    """Lesnewich 1958 with 1.2 mm steel wire, extension 16 mm; constants from memory (M)."""
-    found = lesnewich_wire_speed(amps, extension_mm=16, alpha=0.26, beta=5.9e-5) / 1000
-    assert found == pytest.approx(speed, abs=0.006)
 
 
 def test_usual_wire_settings_of_the_catalogue_agree_with_their_own_deposition():

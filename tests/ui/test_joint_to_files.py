@@ -44,7 +44,7 @@ def test_a_new_user_designs_fills_prints_and_exports_a_joint(person, files):
     style.enter()
     style.activated.emit(style.findData("keyhole-dip"))
     assert person.wps.joint.root_style == "keyhole-dip"
-    assert any("go with keyhole dip" in each.text() for each in column.advice.sentences)
+    assert any("goes with keyhole dip" in each.text() for each in column.advice.sentences)
     column.fields["joint/root_opening_mm"].setFocus()
     person.fill("2")
     assert any("open the gap" in each.text() for each in column.advice.sentences if not each.isHidden())

@@ -121,7 +121,11 @@ def _misfits(wps: Wps, p: Preparation, unstated: frozenset[str], style: RootStyl
         found.append(Advice(text, good=False, origin=style.source))
     if not found:
         found.append(
-            Advice(f"Land, gap, bevel and filler go with {style.name}: {style.note}.", good=True, origin=style.source)
+            Advice(
+                f"What is stated of land, gap, bevel and filler goes with {style.name}: {style.note}.",
+                good=True,
+                origin=style.source,
+            )
         )
     return found
 

@@ -54,8 +54,7 @@ def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
         fillets = saddle(p).fillet_area_mm2
         ends = (show(each, "area", system, unit_table()) for each in (low + min(fillets), high + max(fillets)))
         found.append(Figure("Round the saddle", " to ".join(ends), "groove and fillet, from the crotch to the flank"))
-    if sketch.ghosts:
-        found += _fits_of_passes(wps, sketch, system)
+    found += _fits_of_passes(wps, sketch, system)
     rings = [m.weld_metal_kg for m in fits if m.weld_metal_kg is not None]
     if rings:
         found.append(figure("Weld metal, whole ring", "mass", rings, f"{density}; the ring by its centroid"))

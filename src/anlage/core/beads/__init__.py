@@ -5,7 +5,6 @@ from anlage.core.beads.deposit import (
     bead_area_of_rate,
     deposition_rate,
     electrode_metal,
-    lesnewich_wire_speed,
     read_depositions,
     wire_bead_area,
 )
@@ -27,7 +26,6 @@ __all__ = [
     "electrode_metal",
     "fill",
     "layout",
-    "lesnewich_wire_speed",
     "read_depositions",
     "wire_bead_area",
 ]

@@ -151,36 +151,6 @@ def electrode_metal(diameter_mm: float, *, consumed_length_mm: float, recovery: 
     return density_g_cm3 * math.pi / 4 * diameter_mm**2 * consumed_length_mm * recovery * 1e-6
 
 
-def lesnewich_wire_speed(current_a: float, *, extension_mm: float, alpha: float, beta: float) -> float:
-    """Return the wire speed that a current melts [mm/min].
-
-    Parameters
-    ----------
-    current_a : welding current [A]
-    extension_mm : electrode extension [mm]
-    alpha, beta : constants of the wire, mm/(A·s) and 1/(A²·s)
-
-    Raises
-    ------
-    InputError : a value is not above 0
-
-    Validity
-    --------
-    Solid wire, electrode positive; the constants are scaled from 1.2 mm steel wire.
-
-    Sources
-    -------
-    Lesnewich 1958, constants from memory, M to L.
-
-    Examples
-    --------
-    >>> lesnewich_wire_speed(250, extension_mm=16, alpha=0.26, beta=5.9e-5) / 1000
-    7.44
-    """
-    require_above_zero(current_a=current_a, extension_mm=extension_mm, alpha=alpha, beta=beta)
-    return (alpha * current_a + beta * extension_mm * current_a**2) * 60
-
-
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Deposition:
     """Deposition efficiency of a process: its range, and the share of a wire's section that is metal."""

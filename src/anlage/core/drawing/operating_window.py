@@ -15,6 +15,7 @@ from anlage.core.ranges import Interval
 LINES = tuple(step * 10.0**power for power in range(-2, 4) for step in (1, 1.5, 2, 3, 5, 7))
 APART_MM = 11.0  # on paper: names of lines closer than this crowd each other
 TICKS = 5
+FAR_MM = 24.0  # on paper: a number stands no further from its box
 LABEL_MM, PLATE_MM = 2.8, 3.8  # height of a label, and of the plate that keeps it legible over a heat colour
 
 
@@ -95,11 +96,14 @@ def _boxes(plot: Plane, passes: Sequence[PassBox], measure: Measure) -> Iterator
     for each, points in zip(passes, corners, strict=True):
         yield Path(role="chosen" if each.chosen else "outline", points=(*points, points[0]), target=each.target)
     taken: list[tuple[float, float, float]] = []  # of every plate so far: left, right, foot
-    for each, points in zip(passes, corners, strict=True):
-        x, y = points[3]  # the hottest corner
-        width = measure(each.label, LABEL_MM) + 1.6
+    named = sorted(zip(passes, corners, strict=True), key=lambda pair: not pair[0].chosen)  # the chosen one first
+    for each, points in named:
+        left, y = points[3]  # the hottest corner
+        x, width = left, measure(each.label, LABEL_MM) + 1.6
         while hit := next((p for p in taken if x < p[1] and p[0] < x + width and abs(y - p[2]) < PLATE_MM), None):
             x = hit[1]  # beside the plate that stands there already
+        if not each.chosen and (x - left > FAR_MM or x + width > plot.width):
+            continue  # among many passes a number far from its box tells nothing; a click on the box does
         taken.append((x, x + width, y))
         plate = ((x, y), (x + width, y), (x + width, y + PLATE_MM), (x, y + PLATE_MM))
         yield Path(role="plate", points=plate, closed=True, target=each.target)

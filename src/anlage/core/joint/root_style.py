@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 MM_PER_IN = 25.4
 CLOSE_MM = 0.1
+FALLS_THROUGH_MM = 0.8  # a gap wider than the rod by more does not hold it; own choice
 NARROW_BEVEL_DEG, WIDE_BEVEL_DEG = 30.0, 37.5  # one side; common practice, no source
 
 
@@ -66,7 +67,6 @@ class Root:
     bevel_deg: float | None = None
     filler_mm: float | None = None
     process: str | None = None
-    backing_mm: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,8 +105,8 @@ def misfits(root: Root, style: RootStyle) -> tuple[Misfit, ...]:
 def _filler_in_gap(root: Root, style: RootStyle) -> list[Misfit]:
     if root.gap_mm is None or root.filler_mm is None:
         return []
-    window = (root.filler_mm, root.filler_mm + 1.0)
-    if style.filler_in_gap == "holds" and root.gap_mm > root.filler_mm + 0.8:
+    window = (root.filler_mm, root.filler_mm + FALLS_THROUGH_MM)
+    if style.filler_in_gap == "holds" and root.gap_mm > root.filler_mm + FALLS_THROUGH_MM:
         return [Misfit("root_opening_mm", root.gap_mm, window, "close the gap: the rod would fall through it")]
     if style.filler_in_gap == "passes" and root.gap_mm < root.filler_mm:
         return [Misfit("root_opening_mm", root.gap_mm, window, "open the gap: the rod does not pass it")]
