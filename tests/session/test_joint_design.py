@@ -12,7 +12,7 @@ import shapely
 from anlage.core.consumption import Rates, Run, takes
 from anlage.core.document import Dimension, read_strict, with_at
 from anlage.core.errors import InputError
-from anlage.core.joint import KINDS, MAKES, Preparation, deviations, joint_metal, misfits
+from anlage.core.joint import KINDS, MAKES, Preparation, deviations, faults, joint_metal, misfits, shape_of
 from anlage.core.joint.root_style import Root
 from anlage.core.procedure import WPS, Joint, Wps, with_deposit, with_pass
 from anlage.data.files import FOLDER
@@ -312,3 +312,58 @@ def test_no_cell_starts_a_formula(text):
     assert as_csv(table).decode("utf-8-sig").splitlines()[1].strip('"').startswith("'")
     cell = openpyxl.load_workbook(io.BytesIO(as_xlsx([table])))["T"]["A2"]
     assert (cell.data_type, cell.value) == ("s", text)
+
+
+# What a contract or a pipe adds --------------------------------------------------------------
+
+
+def woven(**seam):
+    rod = {"process": "SMAW", "filler": "E7018", "filler_diameter_mm": [3.2, 3.2]}
+    wps = with_at(procedure(joint_of(**OPEN_V), rod), "technique/bead_technique", "weave")
+    for name, value in seam.items():
+        wps = with_at(wps, f"seam/{name}", value)
+    return wps
+
+
+def test_a_weave_limit_splits_wide_layers_and_a_bead_over_it_is_told():
+    """No limit by default; some contracts stop at 3 electrode diameters (common practice, no source)."""
+    free = filled(woven())
+    limited = filled(woven(weave_limit_mm=9.6))
+    assert len(limited.passes) > len(free.passes)
+    assert not any(each.text.startswith("Weave") for each in fill_notices(limited, "si"))
+    told = [each.text for each in fill_notices(with_at(free, "seam/weave_limit_mm", 9.6), "si")]
+    (weave,) = (each for each in told if each.startswith("Weave of pass"))
+    widest = max(bead.width_mm for bead in bead_layout(free).beads)
+    assert f"{widest / 3.2:.1f} electrode diameters; the limit is 9.6" in weave.replace("\u2009", " ")
+
+
+def test_purge_gas_flows_through_the_elapsed_time_and_the_waits():
+    runs = [Run(filler="ER70S-2", metal_kg=0.1, efficiency=1.0, arc_min=4.0, gas="Ar", gas_l_min=10.0, purge="Ar",
+                purge_l_min=5.0, factor=0.2)] * 2  # fmt: skip
+    assert dict(takes(runs, wait_min=10.0).gases_l) == {"Ar": 80.0, "Ar, purging": 2 * 5.0 * (4.0 / 0.2 + 10.0)}
+    wps = demo()
+    home = wps.deposits[0].id
+    wps = with_at(with_at(wps, f"deposits/{home}/backing_gas", "Ar"), f"deposits/{home}/backing_flow_l_min", [5, 5])
+    (gas,) = (each for each in takes_sections(wps, {}, "si") if each.title == "Gas")
+    assert [figure.name for figure in gas.figures] == ["Ar", "Ar, purging"]
+    assert "displaces the air" in gas.figures[1].origin
+
+
+def bored(**stated):
+    return Preparation(kind="single-v", thickness_mm=8, other_thickness_mm=12, root_opening_mm=3, root_face_mm=1,
+                       groove_angle_deg=60, flush="face", taper=4.0, od_mm=300, **stated)  # fmt: skip
+
+
+def test_a_counterbore_moves_the_transition_and_leaves_the_groove_as_it_is():
+    plain, long = bored(), bored(counterbore_mm=15)
+    assert joint_metal(plain) == joint_metal(long)
+    starts = []
+    for joint in (plain, long):
+        (thick,) = (member for member in shape_of(joint).members if member.target == "metals/other")
+        low = sorted(x for line in thick.lines for x, y in line if y == 0.0 and x > 0)
+        starts.append(low[-1])
+        assert min(y for line in thick.lines for _, y in line) == -4.0
+    assert starts[1] - starts[0] == 15
+    (shown,) = (each for each in shape_of(long).dimensions if each.field == "counterbore_mm")
+    assert shown.end[0] - shown.start[0] == 15
+    assert [str(each).partition(":")[0] for each in faults(bored(counterbore_mm=-1))] == ["counterbore"]

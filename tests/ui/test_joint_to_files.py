@@ -142,14 +142,14 @@ def test_the_passes_are_saved_as_a_workbook_and_a_refusal_is_told(demo, person, 
 def test_starts_and_stops_have_a_view_of_their_own_and_a_click_chooses_the_pass(demo, files):
     demo.press("Alt+P")
     demo.place.show_view(1)
-    view = demo.place.stops.picture
+    view = demo.place.others[1].picture
     target = f"passes/{demo.wps.passes[4].id}"
     run = next(i for i in view.placed.picture.items if i.role == "clock_run" and i.target == target)
     xs, ys = zip(*run.points, strict=True)
     demo.click(view, view.placed.on_screen((sum(xs) / len(xs), sum(ys) / len(ys))).toPoint())
     assert demo.place.selection.row == 4
     assert demo.place.table.currentIndex().row() == 4
-    assert demo.place.stops.sentences.text().startswith("Pass 5: ")
+    assert demo.place.others[1].sentences.text().startswith("Pass 5: ")
     demo.find("Stagger")
     demo.fill("25")
     assert demo.wps.seam.stagger_mm == 25
@@ -171,8 +171,8 @@ def test_the_symbol_of_the_joint_is_shown_and_saved(demo, files):
 
 def test_fit_up_is_measured_at_stations_and_the_beads_are_shown_as_they_lie_there(demo):
     demo.press("Alt+P")
-    demo.place.show_view(2)
-    view = demo.place.stations
+    demo.place.show_view(3)
+    view = demo.place.others[3]
     demo.click(view.add)
     ids = [each.id for each in demo.wps.stations]
     assert len(ids) == 4
@@ -192,8 +192,8 @@ def test_fit_up_is_measured_at_stations_and_the_beads_are_shown_as_they_lie_ther
 
 def test_sectors_and_dials_are_typed_and_told_for_the_chosen_pass(demo):
     demo.press("Alt+P")
-    demo.place.show_view(3)
-    view = demo.place.sectors
+    demo.place.show_view(4)
+    view = demo.place.others[4]
     assert "No machine is calibrated" in view.dials.text()
     demo.click(view.add_sector)
     (sector,) = demo.wps.sectors
@@ -215,3 +215,30 @@ def test_sectors_and_dials_are_typed_and_told_for_the_chosen_pass(demo):
     demo.place.selection.choose(demo.wps.passes[0].id)
     demo.click(view.sectors.buttons[sector.id][0])
     assert demo.wps.sectors == ()
+
+
+def test_tacks_are_set_out_and_a_strip_bead_is_laid_where_the_fill_runs_low(demo):
+    demo.press("Alt+P")
+    demo.place.show_view(2)
+    view = demo.place.others[2]
+    demo.click(view.every)
+    assert [each.place for each in demo.wps.tacks] == ["9.5 mm", "2390.5 mm"]
+    assert view.every.isHidden()
+    first = demo.wps.tacks[0].id
+    end = view.fields[f"tacks/{first}/first_end"]
+    end.activated.emit(end.findData("whole"))
+    assert "the root runs into its first end" in view.tacks_said.text()
+    demo.click(view.strip)
+    (strip,) = (each for each in demo.wps.passes if each.role == "strip")
+    view.fields[f"passes/{strip.id}/reach"].setFocus()
+    demo.fill("100 mm to 400 mm")
+    assert "100 mm to 400 mm: 300" in view.parts_said.text()
+    runs = [item for item in view.picture.placed.picture.items if item.target == f"passes/{strip.id}"]
+    assert runs
+    demo.click(view.parts.buttons[strip.id][0])
+    demo.click(view.tacks.buttons[first][0])
+    assert len(demo.wps.tacks) == 1
+    assert not any(each.role == "strip" for each in demo.wps.passes)
+    demo.find("Weave limit")
+    demo.fill("3 * 3.2")
+    assert demo.wps.seam.weave_limit_mm == pytest.approx(9.6)

@@ -7,6 +7,7 @@ from anlage.core.beads.deposit import electrode_metal
 from anlage.core.results import require_above_zero
 
 MIN_PER_H, J_PER_KWH = 60.0, 3.6e6
+PURGE = ", purging"  # behind the name of a gas that flows behind the root
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -22,6 +23,7 @@ class Run:
     power_w : mean power of the arc [W]; `None` where it is not stated
     gas : its shielding gas; "" for none
     gas_l_min : flow of the gas [l/min]; `None` where it is not stated
+    purge, purge_l_min : the gas behind the root and its flow [l/min], likewise
     factor : share of the working time that the arc burns
     electrode_kg : weld metal of one covered electrode [kg]; `None` for wire and rods
     """
@@ -33,6 +35,8 @@ class Run:
     power_w: float | None = None
     gas: str = ""
     gas_l_min: float | None = None
+    purge: str = ""
+    purge_l_min: float | None = None
     factor: float | None = None
     electrode_kg: float | None = None
 
@@ -85,7 +89,8 @@ def takes(runs: Sequence[Run], *, wait_min: float = 0.0, rates: Rates | None = N
 
     Returns
     -------
-    Takes : elapsed time is arc time over the operating factor, and the waits between the passes
+    Takes : elapsed time is arc time over the operating factor, and the waits between the passes; purge gas flows for
+        the elapsed time and the wait of every pass that states it, what displaces the air before is not in it
 
     Validity
     --------
@@ -106,8 +111,10 @@ def takes(runs: Sequence[Run], *, wait_min: float = 0.0, rates: Rates | None = N
     for run in runs:
         fillers.setdefault(run.filler, []).append(run)
         if run.gas:
-            litres = None if run.arc_min is None or run.gas_l_min is None else run.arc_min * run.gas_l_min
-            gases.setdefault(run.gas, []).append(litres)
+            gases.setdefault(run.gas, []).append(_times(run.arc_min, run.gas_l_min))
+        if run.purge:  # it flows on between the arcs, and while the weld cools between passes
+            time = None if run.arc_min is None or not run.factor else run.arc_min / run.factor + wait_min
+            gases.setdefault(f"{run.purge}{PURGE}", []).append(_times(time, run.purge_l_min))
     bought = tuple(_bought(name, own) for name, own in fillers.items())
     arc = _sum(run.arc_min for run in runs)
     elapsed = _sum(None if run.arc_min is None or not run.factor else run.arc_min / run.factor for run in runs)

@@ -9,7 +9,7 @@ reach : the longest run that one electrode lays [mm]; wire and rods have none
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from anlage.core.results import require_above_zero
@@ -39,19 +39,45 @@ class Stops:
         return tuple(pairwise(ends))
 
 
-def stops_along(
-    length_mm: float, reach_mm: float | None, *, barred: Sequence[Barred] = (), before: Sequence[float] = (),
-    stagger_mm: float = 0.0,
-) -> Stops:  # fmt: skip
-    """Return where the electrodes of one pass run out on a way.
+@dataclass(frozen=True, slots=True)
+class Rules:
+    """What binds the stops of a pass on a way.
+
+    Parameters
+    ----------
+    barred : stretches without starts and stops; a mark in one of them is kept, and told
+    before : stops of the pass below [mm]; marks are not held away from them
+    stagger_mm : least distance from each of them [mm]
+    marks : places of stops that must be [mm]; those beyond the way are left out
+    """
+
+    barred: tuple[Barred, ...] = ()
+    before: tuple[float, ...] = ()
+    stagger_mm: float = 0.0
+    marks: tuple[float, ...] = ()
+
+    def between(self, start_mm: float, end_mm: float) -> "Rules":
+        """Return the rules of a part of the way, without the marks, counted from its start."""
+        closed = tuple(
+            replace(b, start_mm=max(b.start_mm, start_mm) - start_mm, end_mm=min(b.end_mm, end_mm) - start_mm)
+            for b in self.barred
+            if b.start_mm < end_mm and b.end_mm > start_mm
+        )
+        below = tuple(at - start_mm for at in self.before if start_mm < at < end_mm and at not in self.marks)
+        return Rules(closed, below, self.stagger_mm)
+
+
+FREE = Rules()
+
+
+def stops_along(length_mm: float, reach_mm: float | None, rules: Rules = FREE) -> Stops:
+    """Return where the electrodes of one pass run out on a way, and where it stops at marks.
 
     Parameters
     ----------
     length_mm : length of the way [mm]
     reach_mm : longest run of one electrode [mm]; `None` for a filler without end
-    barred : stretches without starts and stops
-    before : stops of the pass below [mm]
-    stagger_mm : least distance from each of them [mm]
+    rules : what binds the stops
 
     Returns
     -------
@@ -68,73 +94,41 @@ def stops_along(
     Sources
     -------
     Common practice, no source: starts and stops of successive passes are staggered; none between 3 and 5 o'clock
-    downhill.
+    downhill; structural tests stop and start again at marked places inside the specimens.
 
     Examples
     --------
-    >>> stops_along(250, 100).at_mm
-    (83.33, 166.67)
+    >>> stops_along(250, 100).at_mm, stops_along(300, 120, Rules(marks=(100,))).at_mm
+    ((83.33, 166.67), (100, 200.0))
     """
     require_above_zero(length_mm=length_mm)
-    if reach_mm is None or reach_mm >= length_mm:
-        return Stops(())
-    require_above_zero(reach_mm=reach_mm)
-    tight = next((each for each in barred if min(each.end_mm, length_mm) - max(each.start_mm, 0.0) > reach_mm), None)
-    if tight is not None:
-        long = min(tight.end_mm, length_mm) - max(tight.start_mm, 0.0)
-        return Stops(
-            _even(length_mm, reach_mm), f"one electrode lays {reach_mm:.0f} mm, {tight.reason} is {long:.0f} mm"
-        )
-    for apart in (stagger_mm, 0.0):
-        free = _free(length_mm, [*((b.start_mm, b.end_mm) for b in barred), *((s - apart, s + apart) for s in before)])
-        found = _fewest(length_mm, reach_mm, free)
-        if found is not None:
-            told = "" if apart == stagger_mm else f"no place is {stagger_mm:.0f} mm from the stops below"
-            return Stops(found, told)
-    return Stops(_even(length_mm, reach_mm), "no stop fits between the barred stretches")
-
-
-def marked_stops(
-    length_mm: float, reach_mm: float | None, marks: Sequence[float], *, before: Sequence[float] = (),
-    stagger_mm: float = 0.0,
-) -> Stops:  # fmt: skip
-    """Return the stops of a pass that must stop at marks, and where its electrodes run out between them.
-
-    Parameters
-    ----------
-    length_mm : length of the way [mm]
-    reach_mm : longest run of one electrode [mm]; `None` for a filler without end
-    marks : places of the stops that must be [mm]; those beyond the way are left out
-    before : stops of the pass below [mm]; the marks themselves are not held away from them
-    stagger_mm : least distance from each of them [mm]
-
-    Raises
-    ------
-    InputError : a length is not above 0
-
-    Validity
-    --------
-    As `stops_along`.
-
-    Sources
-    -------
-    Common practice, no source: structural tests stop and start again at marked places inside the specimens.
-
-    Examples
-    --------
-    >>> marked_stops(300, 120, [100]).at_mm
-    (100, 200.0)
-    """
-    own = sorted({mark for mark in marks if 0 < mark < length_mm})
+    own = sorted({mark for mark in rules.marks if 0 < mark < length_mm})
     ends = [0.0, *own, length_mm]
     found: list[float] = []
-    problem = ""
+    inside = (b.reason for b in rules.barred if any(b.start_mm < at < b.end_mm for at in own))
+    problem = next((f"a marked stop lies in {reason}" for reason in inside), "")
     for start, end in pairwise(ends):
-        below = [at - start for at in before if start < at < end and at not in own]
-        part = stops_along(end - start, reach_mm, before=below, stagger_mm=stagger_mm)
+        part = _between_marks(end - start, reach_mm, rules.between(start, end) if own else rules)
         found += [*(start + at for at in part.at_mm), end]
         problem = problem or part.problem
     return Stops(tuple(found[:-1]), problem)
+
+
+def _between_marks(length: float, reach: float | None, rules: Rules) -> Stops:
+    if reach is None or reach >= length:
+        return Stops(())
+    require_above_zero(reach_mm=reach)
+    tight = next((b for b in rules.barred if min(b.end_mm, length) - max(b.start_mm, 0.0) > reach), None)
+    if tight is not None:
+        long = min(tight.end_mm, length) - max(tight.start_mm, 0.0)
+        return Stops(_even(length, reach), f"one electrode lays {reach:.0f} mm, {tight.reason} is {long:.0f} mm")
+    barred = [(b.start_mm, b.end_mm) for b in rules.barred]
+    for apart in (rules.stagger_mm, 0.0):
+        found = _fewest(length, reach, _free(length, [*barred, *((s - apart, s + apart) for s in rules.before)]))
+        if found is not None:
+            told = "" if apart == rules.stagger_mm else f"no place is {rules.stagger_mm:.0f} mm from the stops below"
+            return Stops(found, told)
+    return Stops(_even(length, reach), "no stop fits between the barred stretches")
 
 
 def _even(length: float, reach: float) -> tuple[float, ...]:
@@ -239,6 +233,22 @@ def halves(progression: str | None, offset_deg: float = 0.0) -> tuple[Half, Half
     if progression == "downhill":
         return Half(right, top, bottom), Half(left, top + 360.0, bottom)
     return Half(right, bottom, top), Half(left, bottom, top + 360.0)
+
+
+def share_of(half: Half, place_deg: float) -> float | None:
+    """Return after which share of a half a place of the clock lies; `None` when it lies on the other half.
+
+    Examples
+    --------
+    >>> right, left = halves("uphill")
+    >>> share_of(right, 90.0), share_of(left, 90.0), share_of(left, 270.0)
+    (0.5, None, 0.5)
+    """
+    for turn in (-360.0, 0.0, 360.0):
+        share = (place_deg + turn - half.start_deg) / (half.end_deg - half.start_deg)
+        if 0.0 < share < 1.0:
+            return share
+    return None
 
 
 def barred_on(half: Half, length_mm: float, arcs: Sequence[tuple[float, float]], reason: str) -> tuple[Barred, ...]:

@@ -8,7 +8,16 @@ from typing import Any
 from anlage.core.beads import Bead, Laid, Layout, Proposed, Size, bead_area_of_rate, fill, layout
 from anlage.core.errors import InputError
 from anlage.core.joint import Preparation, Shape, faults, shape_of
-from anlage.core.procedure import Deposit, Pass, Wps, sketch_of, with_deposit, with_pass, without_pass
+from anlage.core.procedure import (
+    Deposit,
+    Pass,
+    Wps,
+    moved_pass,
+    sketch_of,
+    with_deposit,
+    with_pass,
+    without_pass,
+)
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
@@ -21,10 +30,12 @@ OVER_MM = 0.3  # a fill layer may stand over the surface by this before it is to
 
 
 def laid_of(wps: Wps) -> tuple[Laid, ...]:
-    """Return every pass as a bead to lay: its area as far as it is known, its side and its place in the layer."""
+    """Return every pass that goes all the way as a bead: its area as far as it is known, its side, its place."""
     homes = {each.id: each for each in wps.deposits}
     found = []
     for each in wps.passes:
+        if each.reach is not None:  # laid where the fill runs low, not in the section that is drawn
+            continue
         area, thick = bead_area(homes[each.deposit], each), each.thickness_mm
         second = each.side == "second" or (each.side is None and each.role == "back")
         found.append(
@@ -92,7 +103,12 @@ def fill_notices(wps: Wps, system: System) -> tuple[FillNotice, ...]:
         f"The passes lay {_area(found.laid_mm2, system)}, {100 * found.laid_mm2 / room:.0f} % of {_area(room, system)}."
     )
     notices = [FillNotice(head, good=abs(found.laid_mm2 / room - 1) <= 0.03)]
-    return (*notices, *_side_notices(found, system), *_layer_notices(found, system))
+    return (
+        *notices,
+        *_side_notices(found, system),
+        *_layer_notices(found, system),
+        *_weave_notices(wps, found, system),
+    )
 
 
 def _side_notices(found: Layout, system: System) -> Iterator[FillNotice]:
@@ -119,6 +135,24 @@ def _layer_notices(found: Layout, system: System) -> Iterator[FillNotice]:
             yield FillNotice(text, good=False)
 
 
+def _weave_notices(wps: Wps, found: Layout, system: System) -> Iterator[FillNotice]:
+    """Yield every woven bead that is wider than the contract lets it be, the widest of them told in diameters too."""
+    limit = wps.seam.weave_limit_mm
+    woven = {bead.key for bead in laid_of(wps) if bead.weave}
+    over = [bead for bead in found.beads if limit is not None and bead.key in woven and bead.width_mm > limit + OVER_MM]
+    if limit is None or not over:
+        return
+    numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}
+    widest = max(over, key=lambda bead: bead.width_mm)
+    home = next(each.deposit for each in wps.passes if each.id == widest.key)
+    size = next(each.filler_diameter_mm for each in wps.deposits if each.id == home)
+    wide, most = (show(value, "length", system, unit_table()) for value in (widest.width_mm, limit))
+    diameters = f", {widest.width_mm / size.low:.1f} electrode diameters" if size and size.low > 0 else ""
+    who = ", ".join(str(numbers[bead.key]) for bead in over)
+    text = f"Weave of pass {who} is up to {wide} wide{diameters}; the limit is {most}."
+    yield FillNotice(text, good=False)
+
+
 def _area(value: float, system: System) -> str:
     return show(value, "area", system, unit_table())
 
@@ -131,7 +165,8 @@ def filled(wps: Wps) -> Wps:
 
     Settings come from a pass of the same deposit and role that is there already, else from the catalogue's usual
     ones; travel speeds are those that lay the wanted bead. Where nothing says how much a pass deposits (a rod fed by
-    hand), the bead's area is stated instead, and its speed is left open.
+    hand), the bead's area is stated instead, and its speed is left open. Passes on a part of the way stay, before the
+    cap.
 
     Raises
     ------
@@ -145,15 +180,23 @@ def filled(wps: Wps) -> Wps:
     beads = fill(shape, [_size(start, each, is_last=each is start.deposits[-1]) for each in start.deposits])
     kept = {(each.deposit, each.role): each for each in reversed(start.passes)}
     any_of = {each.deposit: each for each in reversed(start.passes)}
-    done = start
+    done, parts = start, [each.id for each in start.passes if each.reach is not None]
     for each in start.passes:
-        done = without_pass(done, each.id)
+        if each.reach is None:
+            done = without_pass(done, each.id)
     for bead in beads:
         home = start.deposits[bead.deposit]
         model = kept.get((home.id, bead.role)) or any_of.get(home.id) or Pass(id="p0", deposit=home.id)
         stated = _stated(home, model, bead, has_sides=len({each.side for each in shape.grooves} - {0}) > 1)
         done, _ = with_pass(done, home.id, **stated)
+    for part in parts:  # they came to stand first
+        done = moved_pass(done, part, first_cap(done) - 1)
     return done
+
+
+def first_cap(wps: Wps) -> int:
+    """Return the place in the order of the first cap pass, behind the last pass where there is none."""
+    return next((n for n, each in enumerate(wps.passes) if each.role == "cap"), len(wps.passes))
 
 
 def bead_counts(wps: Wps, joints: Sequence[Preparation]) -> tuple[int | None, ...]:
@@ -173,6 +216,7 @@ def _size(wps: Wps, deposit: Deposit, *, is_last: bool) -> Size:
     """Return how the beads of a deposit come out: by what its passes deposit already, else by its electrode."""
     reach = None if is_last or deposit.thickness_mm is None else deposit.thickness_mm.high
     others: dict[str, Any] = {"reach_mm": reach, "weave": wps.technique.bead_technique == "weave"}
+    others["weave_limit_mm"] = wps.seam.weave_limit_mm
     diameter = deposit.filler_diameter_mm
     own = [area.middle for each in wps.passes if each.deposit == deposit.id and (area := bead_area(deposit, each))]
     if own and deposit.process not in ("SMAW", "GTAW"):

@@ -27,7 +27,7 @@ from anlage.data.tables import unit_table, vocabulary
 PARTS = ("minus", "plus", "least", "mean", "most")
 RECORDED = ("least", "mean", "most")
 ENDS = ("low", "high")
-LISTS = ("deposits", "passes", "stations", "sectors", "readings")
+LISTS = ("deposits", "passes", "tacks", "stations", "sectors", "readings")
 NEVER_NONE = ("header/number", "header/title")
 AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 _BOOLS = {"yes": True, "no": False}
@@ -109,7 +109,9 @@ def applies(value: Wps | Pqr, path: str) -> bool:
     joint, (head, _, rest) = value.joint, path.partition("/")
     leaf = rest.partition("/")[0]
     if head == "seam":
-        return leaf in ("stagger_mm", "marks") or (joint.product == "pipe" and joint.od_mm is not None)
+        return leaf in ("stagger_mm", "marks", "weave_limit_mm") or (
+            joint.product == "pipe" and joint.od_mm is not None
+        )
     if head != "joint" or joint.kind is None:
         return head != "joint" or leaf in ("kind", "product", *_SIMPLE) or (leaf == "od_mm" and joint.product == "pipe")
     make = MAKES[joint.kind]
@@ -121,6 +123,7 @@ def applies(value: Wps | Pqr, path: str) -> bool:
         "product": make.family == "butt",
         "flush": unequal and make.family == "butt",
         "taper": unequal and make.family == "butt",
+        "counterbore_mm": unequal and make.family == "butt" and joint.flush in ("face", "centre"),
         "backing_form": make.backing,
         "backing_mm": make.backing,
         "other_thickness_mm": joint.kind != "cladding",
@@ -368,9 +371,9 @@ def named(value: Wps | Pqr, path: str) -> str:
         return f"{label} of pass {number}"
     if steps[0] in ("sectors", "readings"):
         return f"{label} of a {steps[0][:-1]}"
-    if steps[0] == "stations":
-        place = next((each.place for each in value.stations if each.id == steps[1]), None)
-        return f"{label} at {place or 'a new station'}"
+    if steps[0] in ("stations", "tacks"):
+        place = next((each.place for each in getattr(value, steps[0]) if each.id == steps[1]), None)
+        return f"{label} at {place or f'a new {steps[0][:-1]}'}"
     if steps[0] == "deposits":
         process = next((each.process for each in value.deposits if each.id == steps[1]), None)
         return f"{label} of the {process or 'new'} deposit"

@@ -5,7 +5,7 @@ import tomllib
 from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
 from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
 from anlage.core.joint import dimensions_of
-from anlage.core.procedure import Deposit, Wps, clashes, pass_energy
+from anlage.core.procedure import Deposit, Pass, Wps, clashes, pass_energy
 from anlage.core.quantities import show, show_interval
 from anlage.core.ranges import Interval
 from anlage.data.files import text_of
@@ -19,18 +19,20 @@ from anlage.session.ladder import lines, support_sentences
 from anlage.session.pictures import Sheet, bead_picture, drawable
 from anlage.session.sectors import SETTINGS, dial_sentences
 from anlage.session.standing import Standing
+from anlage.session.tacks import tack_sentences
 
 NONE = "–"
 PICTURE_MM = (104.0, 56.0)
 DEPOSIT_LEAVES = (
     "filler_diameter_mm", "thickness_mm", "current_type", "transfer_mode", "shielding_gas", "gas_flow_l_min",
-    "backing_gas", "trailing_gas", "tungsten", "cup_size_mm", "operation", "consumable_insert", "penetration_flux",
-    "closed_chamber", "pulsing", "oscillation", "electrodes", "electrode_spacing",
+    "backing_gas", "backing_flow_l_min", "trailing_gas", "tungsten", "cup_size_mm", "operation", "consumable_insert",
+    "penetration_flux", "closed_chamber", "pulsing", "oscillation", "electrodes", "electrode_spacing",
 )  # fmt: skip
 TECHNIQUE_LEAVES = (
-    "technique/position", "technique/progression", "technique/runs", "technique/bead_technique", "technique/cleaning",
-    "technique/back_gouging", "technique/thermal_preparation", "technique/peening", "joint/backing", "joint/retainers",
-    "preheat/minimum_c", "preheat/interpass_maximum_c", "preheat/maintenance", "pwht/kind", "pwht/temperature_c",
+    "technique/position", "technique/progression", "technique/runs", "technique/bead_technique", "seam/weave_limit_mm",
+    "technique/cleaning", "technique/back_gouging", "technique/thermal_preparation", "technique/peening",
+    "joint/backing", "joint/retainers", "preheat/minimum_c", "preheat/interpass_maximum_c", "preheat/maintenance",
+    "pwht/kind", "pwht/temperature_c",
 )  # fmt: skip
 
 
@@ -209,7 +211,7 @@ def _passes(flow: Flow, wps: Wps) -> None:
             return shown(wps, f"passes/{owner}/{leaf}", "si") or NONE
 
         rows.append((
-            str(number), each.role or NONE, f"{home.process or ''} {home.filler or ''}".strip(), said("current_a"),
+            str(number), _what(each), f"{home.process or ''} {home.filler or ''}".strip(), said("current_a"),
             said("voltage_v"), both(each.travel_speed_mm_min, "speed") if each.travel_speed_mm_min else NONE,
             both(energy.interval, "heat_input") if energy else NONE,
             both(each.thickness_mm, "length") if each.thickness_mm else NONE,
@@ -218,7 +220,25 @@ def _passes(flow: Flow, wps: Wps) -> None:
     flow.text(
         "Arc energy over the whole stated range, without thermal efficiency.", height_mm=NOTE_MM, role="print_muted"
     )
+    _tacks(flow, wps)
     _sectors(flow, wps)
+
+
+def _what(each: Pass) -> str:
+    """Return what a pass is, and where it is laid when it does not go all the way."""
+    return ", ".join(filter(None, (each.role, each.reach))) or NONE
+
+
+def _tacks(flow: Flow, wps: Wps) -> None:
+    if not wps.tacks:
+        return
+    flow.heading("Tacks")
+    columns = (Column("At", 2.0), Column("Length", 2.0, numbers=True), Column("Kind", 1.4), Column("First end", 1.4),
+               Column("Second end", 1.4))  # fmt: skip
+    leaves = ("place", "length_mm", "form", "first_end", "second_end")
+    flow.table(columns, [tuple(_said(wps, f"tacks/{each.id}/{leaf}") for leaf in leaves) for each in wps.tacks])
+    for sentence in tack_sentences(wps, "si"):
+        flow.text(sentence, height_mm=NOTE_MM)
 
 
 def _sectors(flow: Flow, wps: Wps) -> None:

@@ -1,28 +1,28 @@
 """The plan of starts and stops of a procedure: by electrode, progression and rule, round the pipe or along the seam."""
 
-from dataclasses import dataclass
+import math
+from dataclasses import dataclass, replace
 
 from anlage.core.beads import electrode_metal
 from anlage.core.drawing import Around, DisplayList, Ring, clock, strip
-from anlage.core.errors import InputError
 from anlage.core.procedure import Deposit, Wps, pass_energy
-from anlage.core.quantities import parse, show
+from anlage.core.quantities import show
 from anlage.core.quantities.units import System
-from anlage.core.stops import DOWNHILL_ARCS, Half, Stops, barred_on, halves, marked_stops, stops_along
+from anlage.core.stops import DOWNHILL_ARCS, Half, Rules, Stops, barred_on, halves, share_of, stops_along
 from anlage.data.tables import unit_table
-from anlage.session.bead_areas import density_of, usual_settings
+from anlage.session.bead_areas import bead_area, density_of, usual_settings
 from anlage.session.beads import bead_layout
 from anlage.session.pictures import Sheet
-from anlage.session.takes import seam_mm
+from anlage.session.seam_places import Reach, is_round, places, reach_of_pass, seam_mm
+from anlage.session.tacks import tack_marks
 
-TACKS = {"2": (0.0, 180.0), "3": (0.0, 90.0, 270.0), "4": (0.0, 90.0, 180.0, 270.0)}  # common practice, no source
 TURN_DEG = 6.0  # meeting places of successive passes are turned so far from 6 and 12 o'clock; own choice
 BARRED_WORD = "the stretch from 3 to 5 o'clock"
 
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """One pass on one way: the half, `None` on a plate, its length and its stops [mm]."""
+    """One pass on one way: the half or the part of it, `None` on a whole plate, its length and its stops [mm]."""
 
     half: Half | None
     length_mm: float
@@ -45,7 +45,7 @@ class PassPlan:
         return sum(len(way.stops.at_mm) + 1 for way in self.ways)
 
 
-def reach_of(deposit: Deposit, area_mm2: float) -> tuple[float | None, bool]:
+def electrode_reach(deposit: Deposit, area_mm2: float) -> tuple[float | None, bool]:
     """Return how far one electrode goes [mm], `None` when it has no end; and whether that is known."""
     if deposit.process != "SMAW":
         return None, True
@@ -65,47 +65,38 @@ def stop_plan(wps: Wps) -> tuple[PassPlan, ...]:
     found = bead_layout(wps)
     if found is None:
         return ()
-    passes = {each.id: (n, each) for n, each in enumerate(wps.passes, 1)}
+    areas = {bead.key: bead.area_mm2 for bead in found.beads}
     homes = {each.id: each for each in wps.deposits}
-    plans: list[PassPlan] = []
+    marks, plans = places(wps, wps.seam.marks).at, []
     below: dict[int, tuple[float, ...]] = {}
-    for bead in found.beads:
-        number, each = passes[bead.key]
-        reach, known = reach_of(homes[each.deposit], bead.area_mm2)
-        ways = []
+    for number, each in enumerate(wps.passes, 1):
+        part, laid = reach_of_pass(wps, each), bead_area(homes[each.deposit], each)
+        area = areas.get(each.id) or (laid.middle if laid else 0.0)
+        reach, known = electrode_reach(homes[each.deposit], area)
+        if part is not None:  # short: nobody marks stops in it
+            ways = tuple(
+                Way(half, long, stops_along(long, reach, _rules(wps, half, long))) for half, long in _parts(wps, part)
+            )
+            plans.append(PassPlan(each.id, number, reach, known, ways))
+            continue
+        ways = ()
         for place, (half, length) in enumerate(_ways(wps, len(plans))):
-            arcs = DOWNHILL_ARCS if wps.seam.stop_rule == "downhill" else ()
-            barred = barred_on(half, length, arcs, BARRED_WORD) if half else ()
             before = tuple(share * length for share in below.get(place, ()))
-            stagger, marks = wps.seam.stagger_mm or 0.0, marks_of(wps)
-            if marks and half is None:
-                stops = marked_stops(length, reach, marks, before=before, stagger_mm=stagger)
-            else:
-                stops = stops_along(length, reach, barred=barred, before=before, stagger_mm=stagger)
+            stops = stops_along(length, reach, replace(_rules(wps, half, length, marks), before=before))
             below[place] = tuple(at / length for at in stops.at_mm)
-            ways.append(Way(half, length, stops))
-        plans.append(PassPlan(each.id, number, reach, known, tuple(ways)))
+            ways = (*ways, Way(half, length, stops))
+        plans.append(PassPlan(each.id, number, reach, known, ways))
     return tuple(plans)
 
 
-def marks_of(wps: Wps) -> tuple[float, ...]:
-    """Return the marked stops from the start of a plate seam [mm]; what is no length is left out, and told."""
-    return tuple(mark for _, mark in _marks(wps) if mark is not None)
-
-
-def _marks(wps: Wps) -> list[tuple[str, float | None]]:
-    found: list[tuple[str, float | None]] = []
-    for word in filter(None, (part.strip() for part in (wps.seam.marks or "").split(","))):
-        try:
-            found.append((word, parse(word, "length", unit_table(), where="marked stops", bare="mm").low))
-        except InputError:
-            found.append((word, None))
-    return found
-
-
-def is_round(wps: Wps) -> bool:
-    """Return whether the seam goes round a pipe."""
-    return seam_mm(wps)[1] == "the whole ring"
+def _rules(wps: Wps, half: Half | None, length: float, marks: tuple[float, ...] = ()) -> Rules:
+    """Return the rules of the seam for a way; the marks as they are typed, by the clock or from the start."""
+    stagger = wps.seam.stagger_mm or 0.0
+    if half is None or not is_round(wps):
+        return Rules(stagger_mm=stagger, marks=marks)
+    arcs = DOWNHILL_ARCS if wps.seam.stop_rule == "downhill" else ()
+    own = tuple(share * length for mark in marks if (share := share_of(half, mark)) is not None)
+    return Rules(barred_on(half, length, arcs, BARRED_WORD), stagger_mm=stagger, marks=own)
 
 
 def _ways(wps: Wps, place: int) -> list[tuple[Half | None, float]]:
@@ -114,6 +105,21 @@ def _ways(wps: Wps, place: int) -> list[tuple[Half | None, float]]:
         return [(None, length)]
     turned = TURN_DEG * (1 if place % 2 else -1) if wps.seam.stagger_mm else 0.0
     return [(half, length / 2) for half in halves(wps.technique.progression, turned)]
+
+
+def _parts(wps: Wps, part: Reach) -> list[tuple[Half, float]]:
+    """Return the stretches of a pass that is laid on a part of the way, each in the direction it is welded."""
+    length, ring = seam_mm(wps)[0], is_round(wps)
+    found = []
+    for start, end in part.stretches:
+        if not ring:
+            found.append((Half("", start / length, end / length), end - start))
+            continue
+        rising = math.sin(math.radians((start + end) / 2)) < 0  # clockwise goes up on the left
+        uphill = wps.technique.progression != "downhill"
+        ends = (start, end) if rising == uphill else (end, start)
+        found.append((Half("", *ends), (end - start) / 360.0 * length))
+    return found
 
 
 def stop_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:
@@ -128,11 +134,11 @@ def stop_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:
     )
     if is_round(wps):
         arcs = DOWNHILL_ARCS if wps.seam.stop_rule == "downhill" else ()
-        around = Around(arcs, TACKS.get(wps.seam.tacks or "", ()))
+        around = Around(arcs, tack_marks(wps))
         return clock(rings, around, min(sheet.width_mm, sheet.height_mm) / 2 - 7.0, sheet.measure)
     length = show(seam_mm(wps)[0], "length", sheet.system, unit_table())
     size = (max(0.84 * sheet.width_mm - 10.0, 30.0), max(sheet.height_mm - 10.0, 20.0))
-    return strip(rings, length, size, sheet.measure)
+    return strip(rings, tack_marks(wps), length, size, sheet.measure)
 
 
 def _runs(plan: PassPlan) -> tuple[tuple[float, float], ...]:
@@ -162,11 +168,10 @@ def stop_sentences(wps: Wps, chosen: str, system: System) -> tuple[str, ...]:
             if way.stops.problem:
                 told.setdefault(way.stops.problem, []).append(str(each.number))
     found += [f"Pass {', '.join(dict.fromkeys(numbers))}: {problem}." for problem, numbers in told.items()]
-    unread = [word for word, mark in _marks(wps) if mark is None]
+    unread = places(wps, wps.seam.marks).unread
     if unread:
-        found.append(f"Marked stop {', '.join(unread)} is no length; write 120 mm.")
-    elif marks_of(wps) and is_round(wps):
-        found.append("Marked stops are lengths from the start of a plate; round a pipe they are not planned.")
+        example = "no place on the clock; write 4:30" if is_round(wps) else "no length; write 120 mm"
+        found.append(f"Marked stop {', '.join(unread)} is {example}.")
     if is_round(wps) and wps.seam.welders == "2":
         found.append("Two welders, one on each half, start together.")
     return tuple(found)

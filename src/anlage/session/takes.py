@@ -5,34 +5,22 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from anlage.core.beads import electrode_metal
-from anlage.core.consumption import Rates, Run, Takes, takes
+from anlage.core.consumption import PURGE, Rates, Run, Takes, takes
 from anlage.core.joint import KINDS, MAKES, Kind, Preparation, dimensions_of, faults, joint_metal
 from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, pass_power, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
+from anlage.core.ranges import Interval
 from anlage.core.shrinkage import fillet_turn, transverse
 from anlage.data.tables import catalogue, unit_table
-from anlage.session.bead_areas import density_of, efficiency_of, rate_of, usual_settings
+from anlage.session.bead_areas import bead_area, density_of, efficiency_of, rate_of, usual_settings
 from anlage.session.beads import bead_layout
 from anlage.session.figures import Figure
 from anlage.session.figures import efficiency_of as heat_efficiency
+from anlage.session.seam_places import METRE_MM, reach_of_pass, seam_mm
 
 UNKNOWN = "–"
-METRE_MM = 1000.0
 NO_FACTOR = "no operating factor is known for the process"
-
-
-def seam_mm(wps: Wps) -> tuple[float, str]:
-    """Return the length of the weld [mm] and what it is: round the pipe, the stated seam, or a metre."""
-    joint = wps.joint
-    sketch = sketch_of(joint)
-    if sketch is not None and not sketch.incomplete and not faults(sketch.preparation):
-        round_pipe = joint_metal(sketch.preparation).circumference_mm
-        if round_pipe is not None:
-            return round_pipe, "the whole ring"
-    if joint.seam_length_mm is not None:
-        return joint.seam_length_mm, "the whole seam"
-    return METRE_MM, "one metre of seam"
 
 
 def weld_takes(wps: Wps, rates: Mapping[str, float]) -> Takes | None:
@@ -40,13 +28,19 @@ def weld_takes(wps: Wps, rates: Mapping[str, float]) -> Takes | None:
     found, sketch = bead_layout(wps), sketch_of(wps.joint)
     if found is None or sketch is None or sketch.incomplete or not found.beads:
         return None
+    seam = seam_mm(wps)[0]
     length = _length_of_metal(wps, sketch.preparation)
-    passes = {each.id: each for each in wps.passes}
+    areas = {bead.key: bead.area_mm2 for bead in found.beads}
     homes = {each.id: each for each in wps.deposits}
-    runs = [
-        _run(homes[passes[bead.key].deposit], passes[bead.key], bead.area_mm2, length, seam_mm(wps)[0])
-        for bead in found.beads
-    ]
+    runs = []
+    for each in wps.passes:
+        deposit, reach = homes[each.deposit], reach_of_pass(wps, each)
+        if reach is None:
+            runs.append(_run(deposit, each, areas[each.id], length, seam))
+            continue
+        laid = bead_area(deposit, each)
+        if laid is not None:
+            runs.append(_run(deposit, each, laid.middle, reach.length_mm * length / seam, reach.length_mm))
     own = Rates(**{name: rates.get(name) for name in Rates.__slots__})
     return takes(runs, wait_min=rates.get("wait_min", 0.0), rates=own)
 
@@ -66,16 +60,23 @@ def _run(deposit: Deposit, each: Pass, area: float, metal_mm: float, seam: float
     arc = None if speed is None else seam / ((speed.low + speed.high) / 2)
     if arc is None and rate is not None:
         arc = mass / rate.middle * 60
-    flow, size = deposit.gas_flow_l_min, deposit.filler_diameter_mm
+    size = deposit.filler_diameter_mm
     name = " ".join(filter(None, (deposit.filler, f"{size.low:g} mm" if size else ""))) or "filler not stated"
-    gas = deposit.shielding_gas or ""
     return Run(
         filler=name, metal_kg=mass, efficiency=efficiency_of(deposit)[0], arc_min=arc,
-        power_w=None if power is None else (power.low + power.high) / 2,
-        gas="" if gas.casefold() == "none" else gas,
-        gas_l_min=None if flow is None else (flow.low + flow.high) / 2,
+        power_w=_middle(power),
+        gas=_flowing(deposit.shielding_gas), gas_l_min=_middle(deposit.gas_flow_l_min),
+        purge=_flowing(deposit.backing_gas), purge_l_min=_middle(deposit.backing_flow_l_min),
         factor=_factor(deposit), electrode_kg=_electrode(deposit),
     )  # fmt: skip
+
+
+def _flowing(gas: str | None) -> str:
+    return "" if gas is None or gas.casefold() == "none" else gas
+
+
+def _middle(span: Interval | None) -> float | None:
+    return None if span is None else (span.low + span.high) / 2
 
 
 def _factor(deposit: Deposit) -> float | None:
@@ -168,7 +169,9 @@ def _gases(found: Takes, system: System) -> tuple[Figure, ...]:
         Figure(
             name,
             UNKNOWN if litres is None else _say(litres, "volume", system),
-            "flow times arc time; purge gas is not in it",
+            "flow times the elapsed time of its passes; what displaces the air before is not in it"
+            if name.endswith(PURGE)
+            else "flow times arc time",
         )
         for name, litres in found.gases_l.items()
     )

@@ -13,6 +13,7 @@ from anlage.ui.look import font
 CARD = (
     ("process", 0, 0, 88), ("filler", 0, 1, 104), ("filler_diameter_mm", 0, 2, 84),
     ("current_type", 1, 0, 88), ("shielding_gas", 1, 1, 104), ("gas_flow_l_min", 1, 2, 84),
+    ("backing_gas", 0, 3, 84), ("backing_flow_l_min", 1, 3, 84),
 )  # fmt: skip
 
 
@@ -88,5 +89,5 @@ class DepositCard(QFrame):
             if field.field.kind:
                 grid.addWidget(Unit(document, path), 2 * row + 1, 2 * column + 1)
         self.complaint = Complaint(document, [f"deposits/{deposit.id}/{name}" for name, *_ in CARD], self)
-        self.complaint.setMaximumWidth(330)
-        grid.addWidget(self.complaint, 4, 0, 1, 6)
+        self.complaint.setMaximumWidth(440)
+        grid.addWidget(self.complaint, 4, 0, 1, 8)

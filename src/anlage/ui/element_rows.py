@@ -1,4 +1,4 @@
-"""Rows of fields for the elements of a list: stations, sectors, readings; each with what can be done to it."""
+"""Rows of fields for the elements of a list: tacks, stations, sectors, readings; each with what can be done to it."""
 
 from collections.abc import Callable, Sequence
 

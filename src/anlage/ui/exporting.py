@@ -26,7 +26,8 @@ def picture_in_front(bench: "Workbench") -> str:
     passes = bench.passes()
     if passes is None:
         return "section"
-    return "stops" if passes.views.currentWidget() is passes.stops else "beads"
+    on_seam = (passes.others.get(1), passes.others.get(2))  # starts and stops, tacks and strips: one picture
+    return "stops" if passes.views.currentWidget() in on_seam else "beads"
 
 
 def ask_for_picture(bench: "Workbench") -> None:

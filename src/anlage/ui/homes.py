@@ -10,7 +10,7 @@ from anlage.ui.pass_model import COLUMNS
 
 _JOB = {path for line in LINES for path in line}
 _JOINT = {f"joint/{name}" for name in (*SINGLE, *TOLERANCED, "root_style", "detail")}
-_PASS = {column.leaf for column in COLUMNS if column.leaf}
+_PASS = {column.leaf for column in COLUMNS if column.leaf} | {"reach"}
 _CARD = {name for name, *_ in CARD}
 
 
@@ -39,6 +39,6 @@ def home_of(path: str) -> str:
         return "job"
     if path in _JOINT:
         return "joint"
-    if kind in ("seam", "stations", "sectors", "readings"):
+    if kind in ("seam", "tacks", "stations", "sectors", "readings"):
         return "passes"
     return "passes" if (kind == "passes" and leaf in _PASS) or (kind == "deposits" and leaf in _CARD) else ""

@@ -18,8 +18,9 @@ LINES = (
     ("range/thickness_mm", "range/thicker_member_mm"), ("range/diameter_mm", "header/hardness"),
     ("preheat/minimum_c", "preheat/interpass_maximum_c"), ("preheat/maintenance",),
     ("pwht/kind", "pwht/temperature_c"), ("technique/position", "technique/progression"),
-    ("technique/runs", "technique/bead_technique"), ("technique/cleaning", "technique/back_gouging"),
-    ("technique/thermal_preparation", "technique/peening"), ("joint/backing", "joint/retainers"),
+    ("technique/runs", "technique/bead_technique"), ("seam/weave_limit_mm", "technique/peening"),
+    ("technique/cleaning", "technique/back_gouging"), ("technique/thermal_preparation",),
+    ("joint/backing", "joint/retainers"),
 )  # fmt: skip
 
 

@@ -35,8 +35,8 @@ if TYPE_CHECKING:
 COLUMN_PX = 376
 LESS = ("Cap area", "Face width")  # the first to go where the strip is short of room
 VIEWS = ("Section", "What it takes", "Other designs", "Symbol")
-SINGLE = ("product", "thickness_mm", "other_thickness_mm", "flush", "taper", "od_mm", "run_od_mm", "backing_form",
-          "backing_mm", "seam_length_mm")  # fmt: skip
+SINGLE = ("product", "thickness_mm", "other_thickness_mm", "flush", "taper", "counterbore_mm",
+          "od_mm", "run_od_mm", "backing_form", "backing_mm", "seam_length_mm")  # fmt: skip
 TOLERANCED = (
     "root_opening_mm", "root_face_mm", "groove_angle_deg", "second_depth_mm", "second_angle_deg", "radius_mm",
     "break_height_mm", "upper_angle_deg", "leg_mm", "second_leg_mm", "member_angle_deg", "hole_mm", "slot_length_mm",

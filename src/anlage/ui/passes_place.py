@@ -40,10 +40,11 @@ if TYPE_CHECKING:
     from anlage.ui.stations_view import StationsView
     from anlage.ui.stops_view import StopsView
     from anlage.ui.stopwatch import Stopwatch
+    from anlage.ui.tacks_view import TacksView
 
 
-VIEWS = ("Beads", "Starts and stops", "Fit-up", "Sectors and dials")
-VIEW_OF = {"seam": 1, "stations": 2, "sectors": 3, "readings": 3}
+VIEWS = ("Beads", "Starts and stops", "Tacks and strips", "Fit-up", "Sectors and dials")
+VIEW_OF = {"seam": 1, "tacks": 2, "stations": 3, "sectors": 4, "readings": 4}
 FEW_ROWS = 5  # of the table beside starts and stops
 SENTENCES = 3  # shown at once under the picture
 
@@ -64,9 +65,7 @@ class PassesPlace(QWidget):
         self.selection = Selection(document)
         self.bead_view = PictureView(BeadPresenter(document, self.selection), document.reader, "Bead map")
         self.views = QStackedWidget()
-        self.stops: StopsView | None = None
-        self.stations: StationsView | None = None
-        self.sectors: SectorsView | None = None
+        self.others: dict[int, StopsView | TacksView | StationsView | SectorsView] = {}  # made when first asked for
         self.window_view = PictureView(WindowPresenter(document, self.selection), document.reader, "Operating window")
         self.window_view.setMinimumHeight(200)
         self.editors = [PictureEditor(view, document) for view in (self.bead_view, self.window_view)]
@@ -147,8 +146,8 @@ class PassesPlace(QWidget):
     def refresh(self) -> None:
         """Show what the document says now."""
         self.bead_view.refresh()
-        for view in (self.stops, self.stations, self.sectors):
-            if view is not None and view is self.views.currentWidget():
+        for view in self.others.values():
+            if view is self.views.currentWidget():
                 view.refresh()
         self.window_view.refresh()
         self.scale.update()
@@ -158,29 +157,25 @@ class PassesPlace(QWidget):
         self.fill.setText("\n".join(each.text for each in fill_notices(wps, system)[:SENTENCES]))
 
     def show_view(self, place: int) -> None:
-        """Show the beads, starts and stops, fit-up or sectors; the others are made when first asked for."""
-        if place == 1 and self.stops is None:
-            from anlage.ui.stops_view import StopsView
-
-            self.stops = StopsView(self.document, self.selection)
-            self.views.addWidget(self.stops)
-        if place == 2 and self.stations is None:
-            from anlage.ui.stations_view import StationsView
-
-            self.stations = StationsView(self.document, self.selection)
-            self.views.addWidget(self.stations)
-        if place == 3 and self.sectors is None:
-            from anlage.ui.sectors_view import SectorsView
-
-            self.sectors = SectorsView(self.document, self.selection)
-            self.views.addWidget(self.sectors)
-        self.views.setCurrentWidget((self.bead_view, self.stops, self.stations, self.sectors)[place])
+        """Show the beads, or one of the other views of `VIEWS`."""
+        if place and place not in self.others:
+            self.others[place] = self._made(place)
+            self.views.addWidget(self.others[place])
+        self.views.setCurrentWidget(self.others[place] if place else self.bead_view)
         others = (self.beside, self.deposits, self.fill, *self.tools.values())
         for widget in others:  # starts and stops need the room
             widget.setVisible(place == 0)
         self.table.show_at_most(MOST_ROWS if place == 0 else FEW_ROWS)
         self.tabs.choose(place)
         self.refresh()
+
+    def _made(self, place: int) -> "StopsView | TacksView | StationsView | SectorsView":
+        from anlage.ui.sectors_view import SectorsView
+        from anlage.ui.stations_view import StationsView
+        from anlage.ui.stops_view import StopsView
+        from anlage.ui.tacks_view import TacksView
+
+        return (StopsView, TacksView, StationsView, SectorsView)[place - 1](self.document, self.selection)
 
     def begin(self) -> None:
         """Put the keyboard where the work starts: in the table."""
@@ -191,8 +186,7 @@ class PassesPlace(QWidget):
         kind, _, rest = path.partition("/")
         if kind in VIEW_OF:
             self.show_view(VIEW_OF[kind])
-            view = (self.bead_view, self.stops, self.stations, self.sectors)[VIEW_OF[kind]]
-            field = getattr(view, "fields", {}).get(path)
+            field = self.others[VIEW_OF[kind]].fields.get(path)
             if field is None:
                 return False
             field.setFocus(Qt.FocusReason.ShortcutFocusReason)

@@ -2,7 +2,8 @@
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from anlage.session.stop_plan import is_round, stop_sentences
+from anlage.session.seam_places import is_round
+from anlage.session.stop_plan import stop_sentences
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit, field_for
 from anlage.ui.look import font
@@ -64,4 +65,4 @@ class StopsView(QWidget):
         self.sentences.setText("\n".join(stop_sentences(wps, self.selection.pass_id, self.document.system)[:SENTENCES]))
         for path in ROUND:
             for widget in self._widgets[path]:
-                widget.setVisible(is_round(wps))
+                widget.setVisible(is_round(wps) and not (path == "seam/tacks" and wps.tacks))

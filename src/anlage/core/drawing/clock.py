@@ -1,7 +1,7 @@
 """Starts and stops of every pass: rings round the clock of a pipe, or rows along a plate with run-on and run-off."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
@@ -12,6 +12,7 @@ SHARE = 0.66  # of a ring's room that the ring takes; the rest is air
 STEP_DEG = 3.0
 LEAST_NUMBER_MM = 0.9
 LEAST_ARROW_MM = 1.2  # a thinner ring has no room for its arrow
+TACK_MM, FEATHER, TACK_STEPS = 3.2, 0.35, 6  # height on paper, share of the length that a dressed end takes
 TAB = 0.06  # of a plate's drawn length: run-on and run-off
 
 
@@ -27,11 +28,27 @@ class Ring:
 
 
 @dataclass(frozen=True, slots=True)
+class TackMark:
+    """One tack: the leaf it is stated at, its middle and half its length [° or share], its ends, whether it bridges."""
+
+    target: str
+    at: float
+    half: float
+    feathered: tuple[bool, bool] = (False, False)
+    bridge: bool = False
+
+    @property
+    def ends(self) -> tuple[float, float]:
+        """Where it starts and ends."""
+        return self.at - self.half, self.at + self.half
+
+
+@dataclass(frozen=True, slots=True)
 class Around:
     """What lies round the pipe beside the passes: barred arcs and tacks [°, 12 o'clock is 0, to the right]."""
 
     barred: tuple[tuple[float, float], ...] = ()
-    tacks: tuple[float, ...] = ()
+    tacks: tuple[TackMark, ...] = ()
 
 
 def clock(rings: Sequence[Ring], around: Around, radius_mm: float, measure: Measure) -> DisplayList:
@@ -56,11 +73,23 @@ def clock(rings: Sequence[Ring], around: Around, radius_mm: float, measure: Meas
         items += _ring(ring, low, low + SHARE * room)
     for tack in around.tacks:
         inner = INNER * 0.82 * radius_mm
-        box = (*_arc(inner - 1.6, tack - 5, tack + 5), *reversed(_arc(inner + 1.6, tack - 5, tack + 5)))
-        items.append(Path(role="clock_tack", points=box, closed=True))
+        items.append(_tack(tack, lambda at, up, inner=inner: _at(inner + TACK_MM * (up - 0.5), at)))  # type: ignore[misc]
     for n, ring in enumerate(rings):
         items += _number(ring, INNER * radius_mm + (n + 0.5 * SHARE) * room, min(SMALL_MM, 0.62 * room), measure)
     return DisplayList(tuple(items), 1.0, *bounds(items, 1.0, measure))
+
+
+def _tack(tack: TackMark, at: Callable[[float, float], Point]) -> Path:
+    """Return a tack: a feathered end runs out to nothing, a whole one is cut square; a bridge is hollow.
+
+    `at` places a share of its height, 0 its foot, at a place of the way.
+    """
+    (start, end), run = tack.ends, FEATHER * 2 * tack.half
+    foot = [start + (end - start) * n / TACK_STEPS for n in range(TACK_STEPS + 1)]
+    top = [min(max(place, start + run * tack.feathered[0]), end - run * tack.feathered[1]) for place in foot]
+    points = (*(at(place, 0.0) for place in foot), *(at(place, 1.0) for place in reversed(top)))
+    role = "clock_bridge" if tack.bridge else "clock_tack"
+    return Path(role=role, points=tuple(dict.fromkeys(points)), closed=True, target=tack.target)
 
 
 def _number(ring: Ring, radius: float, height: float, measure: Measure) -> Iterator[Item]:
@@ -118,12 +147,15 @@ def _ring(ring: Ring, low: float, high: float) -> Iterator[Item]:
         yield Marker(role="clock_stop", at=tip, kind="arrow", direction_deg=turn, size_mm=min(2.4, 0.9 * (high - low)))
 
 
-def strip(rings: Sequence[Ring], length: str, size_mm: Point, measure: Measure) -> DisplayList:
+def strip(
+    rings: Sequence[Ring], tacks: Sequence[TackMark], length: str, size_mm: Point, measure: Measure
+) -> DisplayList:  # fmt: skip
     """Return the rows of a plate seam, the first pass at the foot, run-on at the left and run-off at the right.
 
     Parameters
     ----------
     rings : every pass in its order, runs as shares of the length
+    tacks : in a row under the first pass, as shares of the length
     length : the length as text
     size_mm : room on paper [mm]
     measure : measures a text, for the corners of the picture
@@ -153,6 +185,8 @@ def strip(rings: Sequence[Ring], length: str, size_mm: Point, measure: Measure) 
         )  # fmt: skip
     items.append(Path(role="edge", points=((0.0, 0.0), (0.0, top))))
     items.append(Path(role="edge", points=((width, 0.0), (width, top))))
+    under = -(TACK_MM + 1.2) if tacks else 0.0
+    items += [_tack(tack, lambda at, up: (at * width, under + TACK_MM * up)) for tack in tacks]
     for x, text in ((-tab / 2, "run-on"), (width + tab / 2, "run-off"), (width / 2, length)):
-        items.append(Text(role="tick", at=(x, 0.0), text=text, height_mm=SMALL_MM, offset_mm=(0.0, -4.4)))
+        items.append(Text(role="tick", at=(x, under), text=text, height_mm=SMALL_MM, offset_mm=(0.0, -4.4)))
     return DisplayList(tuple(items), 1.0, *bounds(items, 1.0, measure))

@@ -1,6 +1,7 @@
 """Butt joints, and the corner V that is cut like one: two edges facing each other over a root opening."""
 
 import math
+from collections.abc import Iterator
 
 from anlage.core.joint.edges import between, prepared_edge, setback_at, square_edge
 from anlage.core.joint.preparation import Point, Preparation
@@ -81,6 +82,8 @@ def butt(p: Preparation) -> Shape:
     found = _dimensions(p, grooves[1:] if p.buttering_mm else grooves, far)
     if p.buttering_mm:
         found = (*found, _buttering_dimension(p, left))
+    if p.counterbore_mm:
+        found = (*found, *_counterbore_dimension(p, left, right))
     return Shape(members, grooves, found, _backing(p), axis)
 
 
@@ -112,6 +115,16 @@ def _buttering_dimension(p: Preparation, edge: Outline) -> Measured:
     return Measured(field="buttering_mm", start=middle, end=end, away=0)
 
 
+def _counterbore_dimension(p: Preparation, left: Outline, right: Outline) -> Iterator[Measured]:
+    """Yield the length of the counterbore, under the member that is thicker on the root's side."""
+    half, other = p.root_opening_mm / 2, p.thickness_mm if p.other_thickness_mm is None else p.other_thickness_mm
+    for edge, thickness, hand in ((left, p.thickness_mm, -1.0), (right, other, 1.0)):
+        under = _surplus(p, thickness)[1]
+        if under > 0:
+            start, end = ((hand * (half + edge[0][0] + along), 0.0) for along in (0.0, p.counterbore_mm))
+            yield Measured(field="counterbore_mm", start=start, end=end, away=hand * -1.0, clear_mm=under)
+
+
 def _surplus(p: Preparation, thickness: float) -> tuple[float, float]:
     """Return how far a member stands over and under the prepared edge [mm]."""
     more = thickness - p.prepared_mm
@@ -127,7 +140,7 @@ def _run(p: Preparation, thickness: float, edge: Outline) -> tuple[float, float,
     """Return where the transition starts on both surfaces and where it has ended, from the root opening's side [mm]."""
     over, under = _surplus(p, thickness)
     rise = 0.0 if p.taper is None else p.taper
-    starts = (edge[-1][0] + p.cap_overlap_mm, edge[0][0])
+    starts = (edge[-1][0] + p.cap_overlap_mm, edge[0][0] + p.counterbore_mm)
     return *starts, max(starts[0] + over * rise, starts[1] + under * rise)
 
 

@@ -16,13 +16,13 @@ SPOKEN = {
 LENGTHS = (
     "thickness_mm", "other_thickness_mm", "root_opening_mm", "root_face_mm", "second_depth_mm", "radius_mm",
     "break_height_mm", "leg_mm", "second_leg_mm", "reinforcement_mm", "cap_overlap_mm", "root_reinforcement_mm",
-    "hole_mm", "slot_length_mm", "fill_depth_mm", "width_mm", "layer_mm", "buttering_mm",
+    "hole_mm", "slot_length_mm", "fill_depth_mm", "width_mm", "layer_mm", "buttering_mm", "counterbore_mm",
 )  # fmt: skip
 ABOVE_ZERO = frozenset({
     "thickness_mm", "other_thickness_mm", "second_depth_mm", "radius_mm", "break_height_mm", "leg_mm", "second_leg_mm",
     "hole_mm", "slot_length_mm", "fill_depth_mm", "width_mm", "layer_mm",
 })  # fmt: skip
-ALWAYS = frozenset({"thickness_mm", "other_thickness_mm"})
+ALWAYS = frozenset({"thickness_mm", "other_thickness_mm", "counterbore_mm"})
 KEEP = 0.99  # a nearest value stays this far inside what is still possible
 
 

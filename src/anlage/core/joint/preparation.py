@@ -44,6 +44,7 @@ class Preparation:
     width_mm, layer_mm : width and height of a cladding [mm]
     flush : where members of different thickness are flush: at the root, at the face, or centred
     taper : run of the transition per rise, 4 for 1 in 4; `None`: no transition stated
+    counterbore_mm : straight bore of the thicker member from its edge to where its transition starts [mm]
     backing_mm : thickness of the backing bar [mm]; `None`: not stated
     ceramic : whether the backing is ceramic, with a recess for the root
     od_mm : outside diameter [mm] of a pipe, of the branch at a branch; `None` for plate
@@ -75,6 +76,7 @@ class Preparation:
     layer_mm: float = 0.0
     flush: str = "root"
     taper: float | None = None
+    counterbore_mm: float = 0.0
     backing_mm: float | None = None
     ceramic: bool = False
     od_mm: float | None = None

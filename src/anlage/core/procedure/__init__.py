@@ -15,6 +15,7 @@ from anlage.core.procedure.parts import (
     Seam,
     Sector,
     Station,
+    Tack,
     Technique,
 )
 from anlage.core.procedure.preparation import clashes, sketch_of
@@ -47,6 +48,7 @@ __all__ = [
     "Sector",
     "StatedRange",
     "Station",
+    "Tack",
     "Technique",
     "Wps",
     "clashes",

@@ -70,6 +70,7 @@ class Joint(Part):
     other_thickness_mm: Positive | None = None
     flush: Literal["root", "face", "centre"] | None = None
     taper: Annotated[float, Field(ge=0, le=20)] | None = None
+    counterbore_mm: Annotated[float, Field(ge=0)] | None = None
     od_mm: Positive | None = None
     run_od_mm: Positive | None = None
     root_opening_mm: Dimension | None = None
@@ -123,13 +124,30 @@ class Technique(Part):
 
 
 class Seam(Part):
-    """How a seam is gone along: tacks and welders round a pipe, where stops may not lie or must, their stagger [mm]."""
+    """How a seam is gone along: tacks and welders round a pipe, where stops may not lie or must, their stagger.
+
+    `weave_limit_mm` is the widest bead that the contract lets be woven [mm].
+    """
 
     tacks: Literal["2", "3", "4"] | None = None
     welders: Literal["1", "2"] | None = None
     stop_rule: Literal["free", "downhill"] | None = None
     marks: Text | None = None
     stagger_mm: Positive | None = None
+    weave_limit_mm: Positive | None = None
+
+
+class Tack(Element):
+    """One tack: where it sits, its length [mm], whether it goes through or bridges the gap, how each end is dressed.
+
+    The first end is the one met first going clockwise round a pipe, or from the start along a plate.
+    """
+
+    place: Text | None = None
+    length_mm: Positive | None = None
+    form: Literal["through", "bridge"] | None = None
+    first_end: Literal["feathered", "whole"] | None = None
+    second_end: Literal["feathered", "whole"] | None = None
 
 
 class Station(Element):
@@ -176,6 +194,7 @@ class Deposit(Element):
     shielding_gas: Text | None = None
     gas_flow_l_min: PositiveSpan | None = None
     backing_gas: Text | None = None
+    backing_flow_l_min: PositiveSpan | None = None
     trailing_gas: Text | None = None
     tungsten: Text | None = None
     cup_size_mm: Positive | None = None
@@ -192,12 +211,14 @@ class Deposit(Element):
 class Pass(Element):
     """One pass: the deposit it belongs to and its settings over their whole stated range.
 
+    `reach` names the part of the seam that a pass is laid on, such as a strip bead; `None` is all of it.
     `bead_area_mm2` overrides what the settings would deposit; `layer` says whether the bead starts a layer or lies
     beside the one before it, where the layout should not choose.
     """
 
     deposit: str
-    role: Literal["root", "hot", "fill", "cap", "back", "buttering"] | None = None
+    role: Literal["root", "hot", "fill", "strip", "cap", "back", "buttering"] | None = None
+    reach: Text | None = None
     current_a: PositiveSpan | None = None
     voltage_v: PositiveSpan | None = None
     travel_speed_mm_min: PositiveSpan | None = None

@@ -50,6 +50,7 @@ def _around(joint: Joint) -> dict[str, Any]:
         "run_od_mm": joint.run_od_mm if joint.kind and joint.kind.startswith("branch") else None,
         "other_thickness_mm": joint.other_thickness_mm,
         "taper": joint.taper,
+        "counterbore_mm": joint.counterbore_mm or 0.0,
         "backing_mm": joint.backing_mm,
         "ceramic": joint.backing_form == "ceramic",
     }

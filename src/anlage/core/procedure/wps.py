@@ -18,6 +18,7 @@ from anlage.core.procedure.parts import (
     Seam,
     Sector,
     Station,
+    Tack,
     Technique,
 )
 from anlage.core.results import Notice
@@ -50,6 +51,7 @@ class Wps(Part):
     deposits: tuple[Deposit, ...] = ()
     passes: tuple[Pass, ...] = ()
     hold_points: tuple[HoldPoint, ...] = ()
+    tacks: tuple[Tack, ...] = ()
     stations: tuple[Station, ...] = ()
     sectors: tuple[Sector, ...] = ()
     readings: tuple[Reading, ...] = ()
@@ -57,8 +59,8 @@ class Wps(Part):
 
     def check(self) -> None:
         """Refuse ids that come twice or were never given, passes without a home, sectors of no pass."""
-        own = (*self.deposits, *self.passes, *self.hold_points, *self.stations, *self.sectors, *self.readings)
-        check_ids(own, self.ids)
+        own = (*self.deposits, *self.passes, *self.hold_points, *self.tacks, *self.stations, *self.sectors)
+        check_ids((*own, *self.readings), self.ids)
         homes = {deposit.id for deposit in self.deposits}
         for each in self.passes:
             if each.deposit not in homes:
@@ -73,7 +75,7 @@ class Wps(Part):
 
 def _mend(raw: dict[str, Any]) -> list[Notice]:
     """Leave out what has no id of its own, passes whose deposit is gone, sectors whose pass is gone."""
-    notices = mend_ids(raw, ("deposits", "passes", "hold_points", "stations", "sectors", "readings"))
+    notices = mend_ids(raw, ("deposits", "passes", "hold_points", "tacks", "stations", "sectors", "readings"))
     homes = {deposit["id"] for deposit in raw.get("deposits", ())}
     passes, homed = raw.get("passes", []), []
     for each in passes:
@@ -128,6 +130,7 @@ def with_pass(wps: Wps, deposit: str, *, after: str | None = None, **stated: obj
 
 
 _ADDED: Final[Mapping[str, tuple[str, type[Element]]]] = {
+    "tacks": ("t", Tack),
     "stations": ("s", Station),
     "sectors": ("c", Sector),
     "readings": ("r", Reading),
@@ -135,7 +138,7 @@ _ADDED: Final[Mapping[str, tuple[str, type[Element]]]] = {
 
 
 def with_element(wps: Wps, into: str, /, **stated: object) -> tuple[Wps, str]:
-    """Return the procedure with one more station, sector or reading at the end, and the new id.
+    """Return the procedure with one more tack, station, sector or reading at the end, and the new id.
 
     Raises
     ------
@@ -148,7 +151,7 @@ def with_element(wps: Wps, into: str, /, **stated: object) -> tuple[Wps, str]:
 
 
 def without_element(wps: Wps, of: str, element_id: str) -> Wps:
-    """Return the procedure without a station, sector or reading; the very same one when there is no such element."""
+    """Return the procedure without an element of a list; the very same one when there is no such element."""
     return with_(wps, **{of: tuple(each for each in getattr(wps, of) if each.id != element_id)})
 
 
