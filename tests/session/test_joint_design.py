@@ -22,8 +22,10 @@ from anlage.formats.tables import Table, as_csv
 from anlage.formats.xlsx import as_xlsx
 from anlage.session.advice import advice, details_for, styles_for, with_detail
 from anlage.session.beads import bead_layout, fill_notices, filled
+from anlage.session.designs import HEADS, compared, designs
 from anlage.session.exports import pass_table, picture_file, picture_of, table_file
-from anlage.session.takes import designs, seam_mm, takes_sections, weld_takes
+from anlage.session.seam_places import seam_mm
+from anlage.session.takes import takes_sections, weld_takes
 
 
 def demo():
@@ -241,12 +243,38 @@ def test_every_group_of_figures_is_told_and_says_where_it_comes_from():
 
 
 def test_other_designs_take_more_or_less_by_their_own_areas():
-    found = designs(demo())
-    assert found[0].kind == "single-v"
-    by_kind = {each.kind: each.area_mm2 for each in found}
+    found = designs(demo(), "si")
+    assert found[0].joint == demo().joint
+    by_kind = {each.joint.kind: each.area_mm2 for each in found}
     assert by_kind["double-v"] < by_kind["single-v"]
-    curve = dict(next(each.curve for each in found if each.kind == "single-v"))
+    curve = dict(next(each.curve for each in found if each.joint.kind == "single-v"))
     assert list(curve.values()) == sorted(curve.values())
+
+
+RATES = {"labour_per_h": 50.0, "filler_per_kg": 6.0, "gas_per_m3": 9.0, "power_per_kwh": 0.3}
+
+
+def test_designs_are_compared_in_metal_time_and_money_over_the_same_seam():
+    own, anew, *others = compared(demo(), RATES, "si")
+    assert (own.name, own.design) == ("As stated, your passes", None)
+    found = weld_takes(demo(), RATES)
+    assert own.texts[HEADS.index("Beads")] == str(len(demo().passes))
+    assert own.texts[HEADS.index("Money")] == f"{found.whole_cost:.2f}"
+    assert anew.design.joint == demo().joint
+    money = {each.design.joint.kind: float(each.texts[HEADS.index("Money")]) for each in (anew, *others)}
+    assert money["double-v"] < money["single-v"]  # half the metal, the same deposits
+    assert sum(each.least[HEADS.index("Money")] for each in (own, anew, *others)) == 1
+    assert compared(Wps(), RATES, "si") == ()
+
+
+def test_a_kept_design_stays_beside_the_joint_as_it_is_changed():
+    kept = demo().joint
+    changed = with_at(demo(), "joint/groove_angle_deg", Dimension.stated(nominal=45))
+    rows = compared(changed, {}, "si", [kept])
+    assert rows[2].name.replace("\u2009", " ").startswith("Single-V, 60°, 3 mm, kept")
+    metal = [float(row.texts[0].split("\u2009")[0]) for row in rows[1:3]]
+    assert metal[0] < metal[1]
+    assert rows[1].texts[HEADS.index("Money")] == "–"  # no rates are stated
 
 
 # Files ---------------------------------------------------------------------------------------

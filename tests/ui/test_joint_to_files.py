@@ -123,11 +123,30 @@ def test_what_the_weld_takes_follows_the_users_rates_and_they_are_remembered(dem
 def test_other_designs_are_compared_and_saved_as_a_picture(demo, files):
     demo.click(demo.place.tabs.findChildren(QToolButton)[2])
     assert demo.place.views.currentWidget() is demo.place.compare
-    assert demo.place.compare.placed is not None
+    assert demo.place.compare.picture.placed is not None
     target = files("designs.svg")
     demo.press("Ctrl+Shift+P")
     assert target.read_text().startswith("<svg")
     assert "Double-V" in target.read_text()
+
+
+def test_a_design_is_kept_compared_and_taken(demo):
+    demo.place.show_view(2)
+    view = demo.place.compare
+    demo.click(view.keep)
+    demo.document.type_text("joint/groove_angle_deg", "45")
+    (name,) = (each.name for each in view.rows if each.design and each.design.kept)
+    assert "kept" in name
+    demo.click(view.buttons[f"Take {name}"])
+    assert demo.wps.joint.groove_angle_deg.nominal == 60
+    demo.press("Ctrl+Z")
+    assert demo.wps.joint.groove_angle_deg.nominal == 45
+    demo.click(view.buttons["Take Double-V"])
+    assert demo.wps.joint.kind == "double-v"
+    demo.press("Ctrl+Z")
+    demo.click(view.buttons[f"Drop {name}"])
+    assert not view.kept
+    assert not any(each.design and each.design.kept for each in view.rows)
 
 
 def test_the_passes_are_saved_as_a_workbook_and_a_refusal_is_told(demo, person, files):

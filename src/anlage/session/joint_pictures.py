@@ -1,20 +1,31 @@
 """Pictures of a joint beside its section: other designs over thickness, and the weld symbol."""
 
-from anlage.core.drawing import Curve, DisplayList, Frame, Measure, SymbolTexts, curves, enlarged, weld_symbol
-from anlage.core.procedure import Wps
+from collections.abc import Sequence
+
+from anlage.core.drawing import (
+    Curve,
+    DisplayList,
+    Frame,
+    Measure,
+    SymbolTexts,
+    captions_mm,
+    curves,
+    enlarged,
+    weld_symbol,
+)
+from anlage.core.procedure import Joint, Wps
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
-from anlage.session.fields import field_of
+from anlage.session.designs import designs
 from anlage.session.pictures import Sheet, drawable
-from anlage.session.takes import designs
 
-_NAMES_MM = 46.0  # what the names of the curves take beside the plot
+_BESIDE_MM = 24.0  # what the axis takes beside the plot, and the lines to the names
 
 
-def design_picture(wps: Wps, sheet: Sheet) -> DisplayList | None:
+def design_picture(wps: Wps, sheet: Sheet, kept: Sequence[Joint] = ()) -> DisplayList | None:
     """Return what other preparations of the same plate take, over thickness; `None` when the joint is not stated."""
-    found = [each for each in designs(wps) if len(each.curve) > 1 and each.area_mm2 is not None]
+    found = [each for each in designs(wps, sheet.system, kept) if len(each.curve) > 1 and each.area_mm2 is not None]
     if not found or wps.joint.thickness_mm is None:
         return None
     units = unit_table()
@@ -24,10 +35,11 @@ def design_picture(wps: Wps, sheet: Sheet) -> DisplayList | None:
     for n, each in enumerate(found):
         assert each.area_mm2 is not None, "kept above"
         text = show(each.area_mm2, "area", sheet.system, units)
-        beside = "" if n == 0 else f" ({100 * (each.area_mm2 / own - 1):+.0f} %)"
+        beside = "" if n == 0 else f" ({100 * (each.area_mm2 / own - 1):+.0f} %)".replace("-", "−")
         points = tuple((x / length.factor, y / area.factor) for x, y in each.curve)
-        lines.append(Curve(field_of("joint/kind").say(each.kind), text + beside, points, own=n == 0))
-    size = (max(sheet.width_mm - _NAMES_MM - 16, 30.0), max(sheet.height_mm - 18, 25.0))
+        lines.append(Curve(each.name, text + beside, points, own=n == 0))
+    wide = sheet.width_mm - captions_mm(lines, sheet.measure) - _BESIDE_MM
+    size = (max(wide, 30.0), max(sheet.height_mm - 18, 25.0))
     frame = Frame(f"thickness, {length.name}", f"weld metal, {area.name}", wps.joint.thickness_mm / length.factor, size)
     return curves(lines, frame, sheet.measure)
 

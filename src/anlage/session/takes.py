@@ -1,12 +1,12 @@
-"""What the weld of a procedure takes, from its own beads; and other preparations of the same plate beside it."""
+"""What the weld of a procedure takes, from its own beads."""
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from anlage.core.beads import electrode_metal
 from anlage.core.consumption import PURGE, Rates, Run, Takes, takes
-from anlage.core.joint import KINDS, MAKES, Kind, Preparation, dimensions_of, faults, joint_metal
+from anlage.core.joint import Preparation, faults, joint_metal
 from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, pass_power, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
@@ -147,7 +147,8 @@ def _fillers(found: Takes, system: System) -> list[Figure]:
     return rows
 
 
-def _minutes(value: float | None) -> str:
+def minutes(value: float | None) -> str:
+    """Return a time for people: minutes, from 100 on hours."""
     if value is None:
         return UNKNOWN
     return f"{value:.0f} min" if value < 100 else f"{value / 60:.1f} h"
@@ -158,8 +159,8 @@ def _times(found: Takes, rates: Mapping[str, float], passes: int) -> tuple[Figur
     waits = f", {passes - 1} waits of {wait:g} min" if wait else ", no waits stated"
     energy = UNKNOWN if found.energy_kwh is None else f"{found.energy_kwh:.2f} kWh"
     return (
-        Figure("Arc time", _minutes(found.arc_min), "length over the middle of the travel speed, pass by pass"),
-        Figure("Elapsed", _minutes(found.elapsed_min), f"arc time over the usual operating factor by hand{waits}"),
+        Figure("Arc time", minutes(found.arc_min), "length over the middle of the travel speed, pass by pass"),
+        Figure("Elapsed", minutes(found.elapsed_min), f"arc time over the usual operating factor by hand{waits}"),
         Figure("Energy of the arc", energy, "middle volts times middle amps; the source takes more"),
     )
 
@@ -228,67 +229,3 @@ def _single_heat(wps: Wps) -> float | None:
     if energy is None or row is None or row.k is None:
         return None
     return 1000 * row.k * energy.interval.high
-
-
-# Other designs -------------------------------------------------------------------------------
-
-
-@dataclass(frozen=True, slots=True)
-class Design:
-    """Another way to prepare the same plate, with the area it takes at each thickness [mm, mm²]."""
-
-    kind: Kind
-    area_mm2: float | None
-    curve: tuple[tuple[float, float], ...]
-
-
-def designs(wps: Wps) -> tuple[Design, ...]:
-    """Return the joint as stated and the other grooves of its family, at its own root and angles, over thickness.
-
-    A U or J takes the root radius that is stated, or 6 mm and 8 mm with 20° and 30° where none is, as the standard
-    details draw them: for comparison alone.
-    """
-    sketch = sketch_of(wps.joint)
-    if sketch is None or sketch.incomplete or faults(sketch.preparation):
-        return ()
-    p = sketch.preparation
-    if p.make.family != "butt":
-        return (Design(p.kind, _area(p), _curve(p)),)
-    kinds = [p.kind, *(kind for kind in COMPARED if kind != p.kind)]
-    return tuple(Design(kind, _area(q), _curve(q)) for kind in kinds for q in [_as(p, kind)])
-
-
-COMPARED: tuple[Kind, ...] = ("single-v", "double-v", "single-u", "double-u", "v-backing")
-assert set(COMPARED) <= set(KINDS)
-
-
-def _as(p: Preparation, kind: Kind) -> Preparation:
-    """Return the same plate with another preparation."""
-    if kind == p.kind:
-        return p
-    own, make = dimensions_of(kind), MAKES[kind]
-    values = {name: getattr(p, name) for name in own}
-    if make.form == "u" and not p.radius_mm:
-        values |= {"radius_mm": 6.0, "groove_angle_deg": 20.0}
-    elif make.form == "v" and p.make.form in ("u", "j", "bevel", "square"):
-        values["groove_angle_deg"] = 60.0
-    if make.backing and not p.make.backing:
-        values |= {"root_opening_mm": 6.0, "root_face_mm": 0.0, "groove_angle_deg": 45.0}
-    values["second_depth_mm"] = values["second_angle_deg"] = None
-    names = {*own, "second_depth_mm", "second_angle_deg"}
-    return Preparation(kind=kind, thickness_mm=p.thickness_mm, od_mm=p.od_mm, **{name: values[name] for name in names})
-
-
-def _area(p: Preparation) -> float | None:
-    return None if faults(p) else joint_metal(p).whole_area_mm2
-
-
-def _curve(p: Preparation) -> tuple[tuple[float, float], ...]:
-    thick = p.thickness_mm
-    points = []
-    for n in range(25):
-        other = thick * (0.4 + 1.6 * n / 24)
-        area = _area(replace(p, thickness_mm=other, second_depth_mm=None, od_mm=None))
-        if area is not None:
-            points.append((other, area))
-    return tuple(points)

@@ -30,6 +30,7 @@ from anlage.ui.preparation_chooser import Chooser
 from anlage.ui.view_tabs import ViewTabs
 
 if TYPE_CHECKING:
+    from anlage.ui.designs_view import DesignsView
     from anlage.ui.takes_view import TakesView
 
 COLUMN_PX = 376
@@ -69,7 +70,7 @@ class JointPlace(QWidget):
         self.views = QStackedWidget()
         self.views.addWidget(self.section)
         self.takes: TakesView | None = None
-        self.compare: PictureView | None = None
+        self.compare: DesignsView | None = None
         self.symbol: PictureView | None = None
         self.tabs = ViewTabs(VIEWS)
         self.tabs.asked.connect(self.show_view)
@@ -91,17 +92,15 @@ class JointPlace(QWidget):
         layout.addLayout(left, 1)
         layout.addWidget(scroll)
         document.changed.connect(self.refresh)
-        document.reader.units_changed.connect(self.figures.refresh)
+        document.reader.units_changed.connect(self.refresh)
 
     def refresh(self) -> None:
         """Show what the document says now."""
         self.section.refresh()
         self.figures.refresh()
-        for view in (self.compare, self.symbol):
-            if view is not None:
+        for view in (self.takes, self.compare, self.symbol):
+            if view is not None and self.views.currentWidget() is view:
                 view.refresh()
-        if self.takes is not None and self.views.currentWidget() is self.takes:
-            self.takes.refresh()
 
     def show_view(self, place: int) -> None:
         """Show the section, what the weld takes, or other designs; each is made when it is first asked for."""
@@ -110,16 +109,15 @@ class JointPlace(QWidget):
 
             self.takes = TakesView(self.document, self._rates)
             self.takes.rates_changed.connect(self.rates_changed)
-            self.document.reader.units_changed.connect(self.refresh)
             self.views.addWidget(self.takes)
-        if place in (2, 3):
-            from anlage.session.joint_pictures import design_picture, symbol_on_sheet
         if place == 2 and self.compare is None:
-            self.compare = PictureView(
-                StillPresenter(self.document, design_picture), self.document.reader, "Other designs"
-            )
+            from anlage.ui.designs_view import DesignsView
+
+            self.compare = DesignsView(self.document, lambda: self.takes.rates if self.takes else self._rates)
             self.views.addWidget(self.compare)
         if place == 3 and self.symbol is None:
+            from anlage.session.joint_pictures import symbol_on_sheet
+
             presenter = StillPresenter(self.document, symbol_on_sheet)
             self.symbol = PictureView(presenter, self.document.reader, "Weld symbol")
             self.views.addWidget(self.symbol)

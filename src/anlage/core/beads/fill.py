@@ -131,7 +131,7 @@ def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
     floor = bottom + (groove.root_cap_mm if groove.root else 0.0)
     whole = area_under(ground, 0.0)[0]
     is_open = groove.root is not None and groove.root_cap_mm + math.dist(*groove.root) > 0
-    level, laid, deposit, own = floor, 0.0, 0, 0
+    level, laid, deposit, own = floor, 0.0, _first_deposit(groove, len(sizes)), 0
     layers: list[list[Proposed]] = []
     last_fill = -UNDER_SURFACE_MM if -floor > 3 * UNDER_SURFACE_MM else LEAST_LAYER * floor
     if groove.side == 0:
@@ -161,6 +161,13 @@ def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
         one = _One(deposit, role, area, groove.cap_mm - level, width, weave=size.weave)
         layers.append(_layer(groove, one, size.count(width) if layers else 1))
     return layers
+
+
+def _first_deposit(groove: Groove, deposits: int) -> int:
+    """Return which deposit starts a groove: what lays the root starts neither the second side nor a reinforcement."""
+    if groove.reinforcing:
+        return deposits - 1
+    return min(1, deposits - 1) if groove.side == 2 else 0
 
 
 def _first_roles(groove: Groove, *, is_open: bool) -> tuple[str, str]:

@@ -2,7 +2,7 @@
 
 from anlage.core.drawing.bead_map import HATCH_DEG, Marked, bead_map, hatch
 from anlage.core.drawing.clock import Around, Ring, TackMark, clock, strip
-from anlage.core.drawing.curves import Curve, Frame, curves
+from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
 from anlage.core.drawing.display import (
     DisplayList,
     Item,
@@ -50,6 +50,7 @@ __all__ = [
     "arrow_head",
     "bead_map",
     "bounds",
+    "captions_mm",
     "clock",
     "curves",
     "enlarged",

@@ -21,6 +21,11 @@ class Curve:
     points: tuple[Point, ...]
     own: bool = False
 
+    @property
+    def caption(self) -> str:
+        """What stands at its end."""
+        return f"{self.name}, {self.here}"
+
 
 @dataclass(frozen=True, slots=True)
 class Frame:
@@ -64,11 +69,14 @@ def curves(lines: Sequence[Curve], frame: Frame, measure: Measure) -> DisplayLis
         line = lines[n]
         items.append(Path(role="extension", points=((width, y), (width + 2.5, place))))
         role = "value" if line.own else "tick"
-        text = f"{line.name}, {line.here}"
-        items.append(
-            Text(role=role, at=(width + 3.2, place), text=text, height_mm=LABEL_MM, anchor="start", offset_mm=(0, -0.9))
-        )
+        beside, text = (width + 3.2, place), line.caption
+        items.append(Text(role=role, at=beside, text=text, height_mm=LABEL_MM, anchor="start", offset_mm=(0, -0.9)))
     return DisplayList(tuple(items), 1.0, *bounds(items, 1.0, measure))
+
+
+def captions_mm(lines: Sequence[Curve], measure: Measure) -> float:
+    """Return how wide the widest caption is on paper [mm]."""
+    return max(measure(line.caption, LABEL_MM) for line in lines)
 
 
 def _apart(places: list[float]) -> list[float]:
