@@ -67,9 +67,9 @@ def preparations(draw, kind=None, *, od=False):
     if make.family == "flare":
         stated["radius_mm"] = thick * draw(st.floats(1, 4))
     if make.form in ("fillet", "socket", "slip-on"):
-        stated["root_opening_mm"] = min(
-            stated["root_opening_mm"], 0.3 * min(stated["leg_mm"], stated["second_leg_mm"] or 99)
-        )
+        leg = min(stated["leg_mm"], stated["second_leg_mm"] or 99)
+        stated["root_opening_mm"] = min(stated["root_opening_mm"], 0.3 * leg)
+        stated["reinforcement_mm"] = min(stated["reinforcement_mm"], 0.6 * leg)  # no fillet bulges as far as its leg
     if make.form == "slot":
         stated["slot_length_mm"] = stated["hole_mm"] * draw(st.floats(1, 5))
     if make.family == "pipe" or od:

@@ -89,3 +89,37 @@ def test_shrinkage_is_told_by_school_with_a_warning(answer):
     assert found["warnings"][0]["code"] == "shrinkage.rough"
     turned = answer("calc", "shrinkage", "area=50mm2", "thickness=12mm", "leg=7mm", "width=150mm")
     assert turned["edge_rise_mm"] == pytest.approx(2.52, abs=0.005)
+
+
+# Nodes ---------------------------------------------------------------------------------------
+
+NODE = ("run_od=60.3mm", "leg=3mm", "od=33.7mm, 48.3mm", "wall=2.6mm,3.2mm", "angle=45deg,90deg")
+
+
+def test_a_node_answers_member_by_member_in_weld_order(answer):
+    found = answer("calc", "node", *NODE)
+    assert [each["member"] for each in found["members"]] == [2, 1]
+    square, leaning = found["members"]
+    assert set(square["onto_mm"]) == {"the run"}
+    assert set(leaning["onto_mm"]) == {"the run", "member 2"}
+    assert set(square["hidden_mm"]) == {"member 1"}
+    assert found["length_mm"] == pytest.approx(square["length_mm"] + leaning["length_mm"])
+    listed = answer("calc", "node", *NODE, "order=listed")
+    assert [each["member"] for each in listed["members"]] == [1, 2]
+
+
+@pytest.mark.parametrize(
+    ("words", "line"),
+    [
+        (
+            (*NODE[:2], "od=76mm", "wall=3mm"),
+            "member 1: 76 mm is larger than the run of 60.3 mm; state 60.3 mm at most",
+        ),
+        ((*NODE[:4], "angle=45deg,90deg,60deg"), "od: 2 values for 3 members; state one value for all, or 3"),
+        ((*NODE, "order=largest"), "order: largest is no order; take one of square, listed"),
+        ((*NODE, "turn=0..20deg"), "turn: 0..20deg is a range; state one value for each member"),
+        (NODE[:3], "wall: is missing; add wall="),
+    ],
+)
+def test_a_node_that_cannot_be_is_refused(call, words, line):
+    assert line in refusal(call, "calc", "node", *words)

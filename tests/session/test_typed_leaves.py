@@ -6,7 +6,20 @@ from hypothesis import strategies as st
 
 from anlage.core.document import Dimension, with_at
 from anlage.core.errors import AnlageError
-from anlage.core.procedure import Deposit, Joint, Pass, Reading, Sector, Station, Tack, Wps, with_deposit, with_pass
+from anlage.core.procedure import (
+    Deposit,
+    Joint,
+    NodeMember,
+    Pass,
+    Reading,
+    Sector,
+    Station,
+    Tack,
+    Wps,
+    with_deposit,
+    with_pass,
+)
+from anlage.core.procedure.wps import LISTS
 from anlage.core.record import Pqr, Recorded, RecordedDeposit
 from anlage.session.draft import Working, changed_to, complaints, moved, text_in, typed
 from anlage.session.fields import (
@@ -105,12 +118,13 @@ def test_the_other_metal_goes_with_its_name():
 
 def test_every_field_lies_in_the_document():
     wps = Wps(
-        deposits=(Deposit(id="d1"),), passes=(Pass(id="p1", deposit="d1"),), tacks=(Tack(id="t1"),),
-        stations=(Station(id="s1"),),        sectors=(Sector(id="c1", of="p1"),), readings=(Reading(id="r1"),), ids=1,
+        deposits=(Deposit(id="d1"),), passes=(Pass(id="p1", deposit="d1"),), members=(NodeMember(id="m1"),),
+        tacks=(Tack(id="t1"),), stations=(Station(id="s1"),), sectors=(Sector(id="c1", of="p1"),),
+        readings=(Reading(id="r1"),), ids=1,
     )  # fmt: skip
     pqr = Pqr(deposits=(RecordedDeposit(id="d1"),), ids=1)
     for pattern in fields():
-        names = {"deposits": "d1", "passes": "p1", "tacks": "t1", "stations": "s1", "sectors": "c1", "readings": "r1"}
+        names = {name: getattr(wps, name)[0].id for name in LISTS if getattr(wps, name)}
         kind = pattern.partition("/")[0]
         path = pattern.replace("*", names.get(kind, "*"))
         owners = [each for each in (wps, pqr) if has_leaf(each, path)]

@@ -12,6 +12,8 @@ from PySide6.QtWidgets import QFileDialog, QToolButton
 from anlage.core.drawing.bead_map import middle
 from anlage.core.joint import KINDS, MAKES
 from anlage.session.beads import bead_layout, bead_of
+from anlage.session.pictures import FAMILIES
+from anlage.ui.joint_place import NODE
 
 
 @pytest.fixture
@@ -77,7 +79,7 @@ def test_a_new_user_designs_fills_prints_and_exports_a_joint(person, files):
 def test_every_kind_can_be_chosen_and_drawn(person, kind):
     chooser = person.place.column.chooser
     make = MAKES[kind]
-    person.click(chooser.families[("butt", "tee", "corner", "lap", "flare", "pipe", "surface").index(make.family)])
+    person.click(chooser.families[FAMILIES.index(make.family)])
     button = next(each for each in chooser.buttons if not each.isHidden() and MAKES[each.kind].form == make.form)
     person.click(button)
     if person.wps.joint.kind != kind:
@@ -261,3 +263,40 @@ def test_tacks_are_set_out_and_a_strip_bead_is_laid_where_the_fill_runs_low(demo
     demo.find("Weave limit")
     demo.fill("3 * 3.2")
     assert demo.wps.seam.weave_limit_mm == pytest.approx(9.6)
+
+
+def test_a_tube_node_is_built_up_member_by_member_and_its_picture_is_saved(person, files):
+    place, column = person.place, person.place.column
+    assert place.tabs.findChildren(QToolButton)[NODE].isHidden()
+    person.click(column.chooser.families[FAMILIES.index("pipe")])
+    person.click(column.chooser.button("tube-node"))
+    for path, text in (("thickness_mm", "3.2"), ("od_mm", "48.3"), ("run_od_mm", "60.3"), ("leg_mm", "3")):
+        column.fields[f"joint/{path}"].setFocus()
+        person.fill(text)
+    person.click(place.tabs.findChildren(QToolButton)[NODE])
+    view = place.node
+    person.click(view.add)
+    (member,) = person.wps.members
+    assert member.angle_deg == 45
+    view.fields[f"members/{member.id}/od_mm"].setFocus()
+    person.fill("33.7")
+    assert "2. Member 2: " in view.said.text()
+    assert "on First member" in view.said.text()
+    pattern = view.pattern.placed.picture
+    seam = next(i for i in view.picture.placed.picture.items if i.role == "weld_line")
+    xs, ys = zip(*seam.points, strict=True)
+    person.click(view.picture, view.picture.placed.on_screen((max(xs) + 0.5, max(ys))).toPoint())
+    person.click(view.rows.buttons[member.id][0])
+    assert view.chosen == f"members/{member.id}"
+    assert view.pattern.placed.picture != pattern
+    saved = files("node.svg")
+    person.press("Ctrl+Shift+P")
+    assert "Member 2" in saved.read_text()
+    person.find("Weld order")
+    assert person.focus() is view.order
+    person.click(view.rows.buttons[member.id][1])
+    assert person.wps.members == ()
+    person.click(column.chooser.families[FAMILIES.index("butt")])
+    person.click(column.chooser.button("single-v"))
+    assert place.views.currentWidget() is place.section
+    assert place.tabs.findChildren(QToolButton)[NODE].isHidden()

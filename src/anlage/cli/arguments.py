@@ -80,14 +80,16 @@ class Arguments:
         """Return the units that a value names."""
         return read(self.text(key), kind, unit_table(), where=key, bare=BARE.get(kind)).units
 
-    def each(self, key: str, count: int, convert: Callable[[str], Value]) -> list[Value | None]:
-        """Return a value for each of `count` deposits: one for all, or one each, `none` and `-` for not stated."""
+    def each(
+        self, key: str, count: int, convert: Callable[[str], Value], *, what: str = "processes"
+    ) -> list[Value | None]:
+        """Return a value for each of `count` of something: one for all, or one each, `-` for not stated."""
         if key not in self:
             return [None] * count
         parts = [part.strip() for part in self.text(key).split(",")]
         if len(parts) not in (1, count):
             one = "one value" if count == 1 else f"one value for all, or {count} with commas between"
-            raise InputError(f"{len(parts)} values for {count} processes", where=key, mend=f"state {one}")
+            raise InputError(f"{len(parts)} values for {count} {what}", where=key, mend=f"state {one}")
         spread = parts * count if len(parts) == 1 else parts
         return [None if part in ("", "-") else convert(part) for part in spread]
 

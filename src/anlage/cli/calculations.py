@@ -14,6 +14,8 @@ from anlage.cli.joints import (
     label_of,
     shrinkage_answer,
 )
+from anlage.cli.node import KEYS as NODE_KEYS
+from anlage.cli.node import node_answer
 from anlage.core.catalogue import ProcessLimits
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.heat import (
@@ -254,5 +256,6 @@ CALCULATIONS: Mapping[str, Calculation] = {
     "deposit": Calculation(("process", "wire_diameter", "wire_speed", "travel_speed", "efficiency"), deposit_answer),
     "electrodes": Calculation(("classification", "diameter", "weld_metal_kg", "od", "beads"), electrodes_answer),
     "shrinkage": Calculation(("area", "thickness", "root_opening", "heat_input", "leg", "width"), shrinkage_answer),
+    "node": Calculation(NODE_KEYS, node_answer),
     "pipe": Calculation(("nps", "schedule"), pipe_answer),
 }

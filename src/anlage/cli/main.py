@@ -86,7 +86,9 @@ def parser() -> argparse.ArgumentParser:
         "-o", "--output", required=True, metavar="FILE",
         help="the file to make: .json, .svg .pdf .dxf for a picture, .csv .xlsx for the passes",
     )  # fmt: skip
-    export.add_argument("--picture", default="section", metavar="NAME", help="section, beads, designs, symbol or stops")
+    export.add_argument(
+        "--picture", default="section", metavar="NAME", help="section, beads, designs, symbol, stops, node or cope"
+    )
     _add_json(export)
 
     take = _command(commands, "import", _import, "add a JSON document to a works file")

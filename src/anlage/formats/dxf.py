@@ -17,6 +17,7 @@ LAYERS: Final = {
     "outline": ("BEADS", 5), "sketched": ("BEADS", 5), "chosen": ("BEADS", 5), "hatch": ("HATCH", 9),
     "hatch_on_pale": ("HATCH", 9), "hatch_on_hot": ("HATCH", 9),
     "dimension": ("DIMENSIONS", 3), "extension": ("DIMENSIONS", 3), "value": ("TEXT", 7), "unstated": ("TEXT", 7),
+    "weld_line": ("WELDS", 1),
     "clock_run": ("BEADS", 5), "clock_stop": ("STOPS", 1), "clock_tack": ("TACKS", 6), "clock_bridge": ("TACKS", 6),
     "tick": ("TEXT", 7),
 }  # fmt: skip

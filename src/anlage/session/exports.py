@@ -16,12 +16,13 @@ from anlage.session.beads import bead_layout, joint_shape
 from anlage.session.fields import field_of
 from anlage.session.figures import deposit_of
 from anlage.session.joint_pictures import design_picture, symbol_picture
+from anlage.session.node import cope_picture, node_picture
 from anlage.session.pictures import Sheet, drawable, heat_span, marked, section_picture
 from anlage.session.stop_plan import stop_picture
 from anlage.session.takes import takes_sections
 
 PAPER_MM = (170.0, 120.0)
-PICTURES = ("section", "beads", "designs", "symbol", "stops")
+PICTURES = ("section", "beads", "designs", "symbol", "stops", "node", "cope")
 ENDINGS = (".svg", ".pdf", ".dxf", ".csv", ".xlsx")
 
 
@@ -53,6 +54,11 @@ def picture_of(wps: Wps, name: str, system: System, measure: Measure) -> Display
         symbol = symbol_picture(wps, system, measure)
         assert symbol is not None, "the joint is stated"
         return symbol
+    if name in ("node", "cope"):
+        node = node_picture(wps, "", sheet) if name == "node" else cope_picture(wps, sheet, true_size=True)
+        if node is None:
+            raise InputError("the joint is no node of tubes that can be made", where=name, mend="state it at Joint")
+        return node
     if name == "stops":
         stops = stop_picture(wps, "", sheet)
         if stops is None:

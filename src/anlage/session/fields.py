@@ -15,7 +15,7 @@ from typing import Any, TypeVar
 
 from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
-from anlage.core.joint import KINDS, MAKES, dimensions_of
+from anlage.core.joint import KINDS, MAKES, dimensions_of, is_on_run
 from anlage.core.procedure import Metal, Wps
 from anlage.core.quantities import parse, show_interval
 from anlage.core.quantities.units import System
@@ -27,7 +27,7 @@ from anlage.data.tables import unit_table, vocabulary
 PARTS = ("minus", "plus", "least", "mean", "most")
 RECORDED = ("least", "mean", "most")
 ENDS = ("low", "high")
-LISTS = ("deposits", "passes", "tacks", "stations", "sectors", "readings")
+LISTS = ("deposits", "passes", "members", "tacks", "stations", "sectors", "readings")
 NEVER_NONE = ("header/number", "header/title")
 AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 _BOOLS = {"yes": True, "no": False}
@@ -108,6 +108,8 @@ def applies(value: Wps | Pqr, path: str) -> bool:
         return False
     joint, (head, _, rest) = value.joint, path.partition("/")
     leaf = rest.partition("/")[0]
+    if leaf == "member_order":
+        return joint.kind == "tube-node"
     if head == "seam":
         return leaf in ("stagger_mm", "marks", "weave_limit_mm") or (
             joint.product == "pipe" and joint.od_mm is not None
@@ -118,7 +120,7 @@ def applies(value: Wps | Pqr, path: str) -> bool:
     unequal = joint.other_thickness_mm not in (None, joint.thickness_mm)
     own = {
         "od_mm": joint.product == "pipe" or make.family == "pipe",
-        "run_od_mm": joint.kind.startswith("branch"),
+        "run_od_mm": is_on_run(joint.kind),
         "seam_length_mm": not (joint.product == "pipe" or make.family == "pipe" or make.form in ("plug", "slot")),
         "product": make.family == "butt",
         "flush": unequal and make.family == "butt",
@@ -371,6 +373,9 @@ def named(value: Wps | Pqr, path: str) -> str:
         return f"{label} of pass {number}"
     if steps[0] in ("sectors", "readings"):
         return f"{label} of a {steps[0][:-1]}"
+    if steps[0] == "members":
+        name = next((each.name for each in value.members if each.id == steps[1]), None)
+        return f"{label} of {name or 'a new member'}"
     if steps[0] in ("stations", "tacks"):
         place = next((each.place for each in getattr(value, steps[0]) if each.id == steps[1]), None)
         return f"{label} at {place or f'a new {steps[0][:-1]}'}"

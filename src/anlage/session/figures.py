@@ -11,6 +11,7 @@ from anlage.core.quantities.show import THIN_SPACE
 from anlage.core.quantities.units import System
 from anlage.data.tables import efficiencies, unit_table
 from anlage.session.beads import bead_counts
+from anlage.session.node import node_of
 
 UNKNOWN = "–"
 
@@ -57,7 +58,13 @@ def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
     found += _fits_of_passes(wps, sketch, system)
     rings = [m.weld_metal_kg for m in fits if m.weld_metal_kg is not None]
     if rings:
-        found.append(figure("Weld metal, whole ring", "mass", rings, f"{density}; the ring by its centroid"))
+        name = "Weld metal, first member" if p.kind == "tube-node" else "Weld metal, whole ring"
+        found.append(figure(name, "mass", rings, f"{density}; the ring by its centroid"))
+    node = node_of(wps)
+    if node is not None:
+        mass = node.volume_mm3 * STEEL_G_CM3 * 1e-6
+        found.append(figure("Welds of all members", "length", [node.length_mm], "round every member, in its order"))
+        found.append(figure("Weld metal, all members", "mass", [mass], density))
     return tuple(found)
 
 

@@ -15,6 +15,7 @@ from anlage.core.joint import faults, joint_metal
 from anlage.core.procedure import Pass, Wps, sketch_of
 from anlage.core.quantities import parse
 from anlage.data.tables import unit_table
+from anlage.session.node import node_of
 
 DEGREES_AN_HOUR = 30.0
 METRE_MM = 1000.0
@@ -22,8 +23,10 @@ _ENDS = re.compile(r"(.+?)\s*(?:\bto\b|\.\.|–)\s*(.+)", re.IGNORECASE)
 
 
 def seam_mm(wps: Wps) -> tuple[float, str]:
-    """Return the length of the weld [mm] and what it is: round the pipe, the stated seam, or a metre."""
-    joint = wps.joint
+    """Return the length of the weld [mm] and what it is: round the pipe, all members, the stated seam, or a metre."""
+    joint, node = wps.joint, node_of(wps)
+    if node is not None:
+        return node.length_mm, "all welds of the node"
     sketch = sketch_of(joint)
     if sketch is not None and not sketch.incomplete and not faults(sketch.preparation):
         round_pipe = joint_metal(sketch.preparation).circumference_mm

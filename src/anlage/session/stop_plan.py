@@ -2,9 +2,10 @@
 
 import math
 from dataclasses import dataclass, replace
+from itertools import accumulate, pairwise
 
 from anlage.core.beads import electrode_metal
-from anlage.core.drawing import Around, DisplayList, Ring, clock, strip
+from anlage.core.drawing import Around, DisplayList, Ring, Seam, clock, strip
 from anlage.core.procedure import Deposit, Wps, pass_energy
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
@@ -12,6 +13,7 @@ from anlage.core.stops import DOWNHILL_ARCS, Half, Rules, Stops, barred_on, halv
 from anlage.data.tables import unit_table
 from anlage.session.bead_areas import bead_area, density_of, usual_settings
 from anlage.session.beads import bead_layout
+from anlage.session.node import node_of
 from anlage.session.pictures import Sheet
 from anlage.session.seam_places import Reach, is_round, places, reach_of_pass, seam_mm
 from anlage.session.tacks import tack_marks
@@ -100,7 +102,10 @@ def _rules(wps: Wps, half: Half | None, length: float, marks: tuple[float, ...] 
 
 
 def _ways(wps: Wps, place: int) -> list[tuple[Half | None, float]]:
-    length, _ = seam_mm(wps)
+    (length, _), node = seam_mm(wps), node_of(wps)
+    if node is not None:  # one way a member, one behind the other
+        starts = [0.0, *accumulate(each.weld.length_mm / length for each in node.members)]
+        return [(Half("", one, other), (other - one) * length) for one, other in pairwise(starts)]
     if not is_round(wps):
         return [(None, length)]
     turned = TURN_DEG * (1 if place % 2 else -1) if wps.seam.stagger_mm else 0.0
@@ -138,7 +143,8 @@ def stop_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:
         return clock(rings, around, min(sheet.width_mm, sheet.height_mm) / 2 - 7.0, sheet.measure)
     length = show(seam_mm(wps)[0], "length", sheet.system, unit_table())
     size = (max(0.84 * sheet.width_mm - 10.0, 30.0), max(sheet.height_mm - 10.0, 20.0))
-    return strip(rings, tack_marks(wps), length, size, sheet.measure)
+    seam = Seam(length, has_tabs=node_of(wps) is None)
+    return strip(rings, tack_marks(wps), seam, size, sheet.measure)
 
 
 def _runs(plan: PassPlan) -> tuple[tuple[float, float], ...]:

@@ -17,6 +17,7 @@ from anlage.session.bead_areas import bead_area, density_of, efficiency_of, rate
 from anlage.session.beads import bead_layout
 from anlage.session.figures import Figure
 from anlage.session.figures import efficiency_of as heat_efficiency
+from anlage.session.node import node_of
 from anlage.session.seam_places import METRE_MM, reach_of_pass, seam_mm
 
 UNKNOWN = "–"
@@ -47,7 +48,9 @@ def weld_takes(wps: Wps, rates: Mapping[str, float]) -> Takes | None:
 
 def _length_of_metal(wps: Wps, p: Preparation) -> float:
     """Return the length over which the section's metal counts: round a pipe that of its centroid (Pappus)."""
-    metal = joint_metal(p)
+    metal, node = joint_metal(p), node_of(wps)
+    if node is not None:
+        return node.volume_mm3 / metal.whole_area_mm2
     if metal.circumference_mm is None or not metal.weld_metal_kg or not metal.weld_metal_kg_m:
         return seam_mm(wps)[0]
     return metal.weld_metal_kg / metal.weld_metal_kg_m * METRE_MM

@@ -42,7 +42,7 @@ class DesignsView(QWidget):
         self.keep.setToolTip("Change the joint afterwards: the kept one stays in the rows until the window is closed")
         self.keep.clicked.connect(self.keep_design)
         self.said = QLabel(
-            "All but the first row are filled anew by the same deposits. Turning over and back gouging are not counted.\n"
+            "All but the first row are filled anew by the same deposits; turning over and back gouging not counted.\n"
             "Money by your own rates, typed at What it takes."
         )
         self.said.setProperty("tone", "muted")

@@ -22,7 +22,8 @@ def picture_in_front(bench: "Workbench") -> str:
     place = bench.current_place()
     if isinstance(place, JointPlace):
         shown = place.views.currentWidget()
-        return "designs" if shown is place.compare else "symbol" if shown is place.symbol else "section"
+        names = {place.compare: "designs", place.symbol: "symbol", place.node: "node"}
+        return names.get(shown, "section")
     passes = bench.passes()
     if passes is None:
         return "section"

@@ -37,7 +37,7 @@ def home_of(path: str) -> str:
     leaf = rest.partition("/")[2]
     if path in _JOB:
         return "job"
-    if path in _JOINT:
+    if path in _JOINT or kind == "members" or path == "seam/member_order":
         return "joint"
     if kind in ("seam", "tacks", "stations", "sectors", "readings"):
         return "passes"

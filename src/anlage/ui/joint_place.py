@@ -31,11 +31,13 @@ from anlage.ui.view_tabs import ViewTabs
 
 if TYPE_CHECKING:
     from anlage.ui.designs_view import DesignsView
+    from anlage.ui.node_view import NodeView
     from anlage.ui.takes_view import TakesView
 
 COLUMN_PX = 376
 LESS = ("Cap area", "Face width")  # the first to go where the strip is short of room
-VIEWS = ("Section", "What it takes", "Other designs", "Symbol")
+VIEWS = ("Section", "What it takes", "Other designs", "Symbol", "Node")
+NODE = 4  # offered for a node of tubes alone
 SINGLE = ("product", "thickness_mm", "other_thickness_mm", "flush", "taper", "counterbore_mm",
           "od_mm", "run_od_mm", "backing_form", "backing_mm", "seam_length_mm")  # fmt: skip
 TOLERANCED = (
@@ -72,8 +74,10 @@ class JointPlace(QWidget):
         self.takes: TakesView | None = None
         self.compare: DesignsView | None = None
         self.symbol: PictureView | None = None
+        self.node: NodeView | None = None
         self.tabs = ViewTabs(VIEWS)
         self.tabs.asked.connect(self.show_view)
+        self.tabs.offer(NODE, offered=document.wps.joint.kind == "tube-node")
 
         left = QVBoxLayout()
         left.setSpacing(6)
@@ -98,12 +102,16 @@ class JointPlace(QWidget):
         """Show what the document says now."""
         self.section.refresh()
         self.figures.refresh()
-        for view in (self.takes, self.compare, self.symbol):
+        is_node = self.document.wps.joint.kind == "tube-node"
+        self.tabs.offer(NODE, offered=is_node)
+        if not is_node and self.node is not None and self.views.currentWidget() is self.node:
+            self.show_view(0)
+        for view in (self.takes, self.compare, self.symbol, self.node):
             if view is not None and self.views.currentWidget() is view:
                 view.refresh()
 
     def show_view(self, place: int) -> None:
-        """Show the section, what the weld takes, or other designs; each is made when it is first asked for."""
+        """Show one of `VIEWS`; each is made when it is first asked for."""
         if place == 1 and self.takes is None:
             from anlage.ui.takes_view import TakesView
 
@@ -121,7 +129,12 @@ class JointPlace(QWidget):
             presenter = StillPresenter(self.document, symbol_on_sheet)
             self.symbol = PictureView(presenter, self.document.reader, "Weld symbol")
             self.views.addWidget(self.symbol)
-        self.views.setCurrentWidget((self.section, self.takes, self.compare, self.symbol)[place])
+        if place == NODE and self.node is None:
+            from anlage.ui.node_view import NodeView
+
+            self.node = NodeView(self.document)
+            self.views.addWidget(self.node)
+        self.views.setCurrentWidget((self.section, self.takes, self.compare, self.symbol, self.node)[place])
         self.tabs.choose(place)
         self.refresh()
 
@@ -134,7 +147,9 @@ class JointPlace(QWidget):
 
     def go_to(self, path: str) -> bool:
         """Put the keyboard into the field of a leaf; return whether it is on this place."""
-        field = self.column.fields.get(path)
+        if path.startswith("members/") or path == "seam/member_order":
+            self.show_view(NODE)
+        field = self.column.fields.get(path) or (self.node.fields.get(path) if self.node else None)
         if field is None:
             return False
         field.setFocus(Qt.FocusReason.ShortcutFocusReason)

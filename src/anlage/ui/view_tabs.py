@@ -33,6 +33,10 @@ class ViewTabs(QWidget):
         self._group.idClicked.connect(self.asked)
         self.choose(0)
 
+    def offer(self, place: int, *, offered: bool) -> None:
+        """Offer a view, or not."""
+        self._group.button(place).setVisible(offered)
+
     def choose(self, place: int) -> None:
         """Show which view is in front."""
         self._group.button(place).setChecked(True)

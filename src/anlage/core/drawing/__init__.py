@@ -1,7 +1,7 @@
 """Pictures as values: display lists of the section, the bead map and the operating window, for every renderer."""
 
 from anlage.core.drawing.bead_map import HATCH_DEG, Marked, bead_map, hatch
-from anlage.core.drawing.clock import Around, Ring, TackMark, clock, strip
+from anlage.core.drawing.clock import Around, Ring, Seam, TackMark, clock, strip
 from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
 from anlage.core.drawing.display import (
     DisplayList,
@@ -20,6 +20,7 @@ from anlage.core.drawing.page import PAPERS, Column, Flow, on_page
 from anlage.core.drawing.qualified_map import Area, Ticks, qualified_map
 from anlage.core.drawing.rung import rung
 from anlage.core.drawing.section import Show, grip, profile, section
+from anlage.core.drawing.tube_node import Drawn, cope_patterns, tube_node
 from anlage.core.drawing.weld_symbol import SymbolTexts, enlarged, weld_symbol
 
 __all__ = [
@@ -31,6 +32,7 @@ __all__ = [
     "Column",
     "Curve",
     "DisplayList",
+    "Drawn",
     "Flow",
     "Frame",
     "Item",
@@ -42,6 +44,7 @@ __all__ = [
     "Plane",
     "Point",
     "Ring",
+    "Seam",
     "Show",
     "SymbolTexts",
     "TackMark",
@@ -52,6 +55,7 @@ __all__ = [
     "bounds",
     "captions_mm",
     "clock",
+    "cope_patterns",
     "curves",
     "enlarged",
     "fitted",
@@ -64,5 +68,6 @@ __all__ = [
     "rung",
     "section",
     "strip",
+    "tube_node",
     "weld_symbol",
 ]

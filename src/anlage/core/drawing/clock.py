@@ -44,6 +44,14 @@ class TackMark:
 
 
 @dataclass(frozen=True, slots=True)
+class Seam:
+    """A plate seam or welds laid end to end: the length as text, and whether it has run-on and run-off."""
+
+    length: str
+    has_tabs: bool = True
+
+
+@dataclass(frozen=True, slots=True)
 class Around:
     """What lies round the pipe beside the passes: barred arcs and tacks [°, 12 o'clock is 0, to the right]."""
 
@@ -148,7 +156,7 @@ def _ring(ring: Ring, low: float, high: float) -> Iterator[Item]:
 
 
 def strip(
-    rings: Sequence[Ring], tacks: Sequence[TackMark], length: str, size_mm: Point, measure: Measure
+    rings: Sequence[Ring], tacks: Sequence[TackMark], seam: Seam, size_mm: Point, measure: Measure
 ) -> DisplayList:  # fmt: skip
     """Return the rows of a plate seam, the first pass at the foot, run-on at the left and run-off at the right.
 
@@ -156,12 +164,12 @@ def strip(
     ----------
     rings : every pass in its order, runs as shares of the length
     tacks : in a row under the first pass, as shares of the length
-    length : the length as text
+    seam : its length as text, and whether it has run-on and run-off
     size_mm : room on paper [mm]
     measure : measures a text, for the corners of the picture
     """
     width, height = size_mm
-    tab = TAB * width
+    tab = TAB * width if seam.has_tabs else 0.0
     row = min(height / max(len(rings), 1), 9.0)
     top = row * len(rings)
     items: list[Item] = [
@@ -187,6 +195,7 @@ def strip(
     items.append(Path(role="edge", points=((width, 0.0), (width, top))))
     under = -(TACK_MM + 1.2) if tacks else 0.0
     items += [_tack(tack, lambda at, up: (at * width, under + TACK_MM * up)) for tack in tacks]
-    for x, text in ((-tab / 2, "run-on"), (width + tab / 2, "run-off"), (width / 2, length)):
+    tabs = ((-tab / 2, "run-on"), (width + tab / 2, "run-off")) if seam.has_tabs else ()
+    for x, text in (*tabs, (width / 2, seam.length)):
         items.append(Text(role="tick", at=(x, under), text=text, height_mm=SMALL_MM, offset_mm=(0.0, -4.4)))
     return DisplayList(tuple(items), 1.0, *bounds(items, 1.0, measure))

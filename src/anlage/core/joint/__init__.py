@@ -3,9 +3,10 @@
 from anlage.core.joint.branch import Saddle, dihedral_deg, saddle
 from anlage.core.joint.detail import Detail, Deviation, deviations, read_details, taken_over
 from anlage.core.joint.faults import JointFaultError, faults, spoken
-from anlage.core.joint.fillet import throat_mm
-from anlage.core.joint.kinds import KINDS, MAKES, OPTIONAL, Family, Form, Kind, Make, dimensions_of, needed
+from anlage.core.joint.fillet import legs, throat_mm
+from anlage.core.joint.kinds import KINDS, MAKES, OPTIONAL, Family, Form, Kind, Make, dimensions_of, is_on_run, needed
 from anlage.core.joint.metal import STEEL_G_CM3, JointMetal, joint_metal
+from anlage.core.joint.node import RUN, Cope, Tube, TubeWeld, cope, node_faults, tube_welds, weld_order
 from anlage.core.joint.outline import shape_of
 from anlage.core.joint.preparation import Point, Preparation, Sketch, drawn_default
 from anlage.core.joint.root_style import (
@@ -33,7 +34,9 @@ __all__ = [
     "KINDS",
     "MAKES",
     "OPTIONAL",
+    "RUN",
     "STEEL_G_CM3",
+    "Cope",
     "Detail",
     "Deviation",
     "Dimensioned",
@@ -56,16 +59,22 @@ __all__ = [
     "Saddle",
     "Shape",
     "Sketch",
+    "Tube",
+    "TubeWeld",
     "Turned",
     "area_and_centroid",
+    "cope",
     "deviations",
     "dihedral_deg",
     "dimensions_of",
     "drawn_default",
     "faults",
+    "is_on_run",
     "joint_metal",
+    "legs",
     "misfits",
     "needed",
+    "node_faults",
     "parabola",
     "read_details",
     "read_root_styles",
@@ -75,4 +84,6 @@ __all__ = [
     "spoken",
     "taken_over",
     "throat_mm",
+    "tube_welds",
+    "weld_order",
 ]

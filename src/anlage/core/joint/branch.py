@@ -110,5 +110,7 @@ def _speed(branch: float, run: float, azimuth: float) -> float:
     if math.isinf(run):
         return branch
     sine, cosine = math.sin(azimuth), math.cos(azimuth)
-    high = math.sqrt(max(run**2 - (branch * sine) ** 2, 1e-12))
+    high = math.sqrt(max(run**2 - (branch * sine) ** 2, 0.0))
+    if high < 1e-6 * run:  # a branch as large as its run, at the flank: the line turns a corner there
+        return math.hypot(branch, branch)
     return math.hypot(branch, branch**2 * sine * cosine / high)

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from anlage.core.errors import InputError
 from anlage.core.joint.kinds import dimensions_of
+from anlage.core.joint.node import LEAST_DEG
 from anlage.core.joint.preparation import Preparation
 
 SPOKEN = {
@@ -176,6 +177,10 @@ def _pipe_faults(p: Preparation) -> Iterator[JointFaultError]:
     if p.run_od_mm is not None and p.od_mm is not None and p.od_mm > p.run_od_mm:
         what = f"a branch of {p.od_mm:g} mm is larger than its run of {p.run_od_mm:g} mm"
         yield JointFaultError(what, fields=("od_mm", "run_od_mm"), mend=f"state a branch of {p.run_od_mm:g} mm at most")
+    if p.kind == "tube-node" and not LEAST_DEG <= p.member_angle_deg <= 180.0 - LEAST_DEG:
+        what = f"{p.member_angle_deg:g}° to the run leaves no room to weld"
+        mend = f"state {LEAST_DEG:g}deg to {180.0 - LEAST_DEG:g}deg"
+        yield JointFaultError(what, fields=("member_angle_deg",), mend=mend)
 
 
 def _most(value: float) -> str:

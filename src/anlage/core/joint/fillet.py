@@ -3,6 +3,7 @@
 import math
 
 from anlage.core.joint.butt import UPRIGHT_MM
+from anlage.core.joint.kinds import dimensions_of
 from anlage.core.joint.preparation import Point, Preparation
 from anlage.core.joint.shape import Dimensioned, Groove, Measured, Member, Outline, Shape, Turned
 from anlage.core.joint.tee import STANDING, other_mm
@@ -80,7 +81,7 @@ def fillet_tee(p: Preparation) -> Shape:
         *_fillet_dimensions(p, grooves[0], reach),
         Measured(field="thickness_mm", start=ends[1], end=ends[0], away=-1, gain=along[1]),
     ]
-    if p.make.family == "tee":
+    if "member_angle_deg" in dimensions_of(p.kind):
         found.append(
             Turned(
                 field="member_angle_deg", apex=(0.0, 0.0), from_deg=0.0, to_deg=p.member_angle_deg,

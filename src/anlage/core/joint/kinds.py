@@ -24,7 +24,7 @@ Kind = Literal[
     "corner-fillet", "corner-v", "corner-bevel", "corner-j",
     "lap-fillet", "double-lap-fillet",
     "flare-bevel", "flare-v",
-    "socket", "slip-on", "branch-set-on", "branch-set-in",
+    "socket", "slip-on", "branch-set-on", "branch-set-in", "tube-node",
     "plug", "slot", "cladding",
 ]  # fmt: skip
 KINDS: Final[tuple[Kind, ...]] = get_args(Kind)
@@ -80,6 +80,7 @@ MAKES: Final[Mapping[Kind, Make]] = MappingProxyType({
     "slip-on": Make("pipe", "slip-on"),
     "branch-set-on": Make("pipe", "branch-set-on"),
     "branch-set-in": Make("pipe", "branch-set-in"),
+    "tube-node": Make("pipe", "fillet"),
     "plug": Make("surface", "plug"),
     "slot": Make("surface", "slot"),
     "cladding": Make("surface", "cladding"),
@@ -109,6 +110,11 @@ OPTIONAL: Final = frozenset({
 """Dimensions that need not be stated: the joint is whole without them."""
 
 
+def is_on_run(kind: Kind) -> bool:
+    """Return whether a kind sits on a run of pipe, whose diameter it takes too."""
+    return kind == "tube-node" or MAKES[kind].form.startswith("branch")
+
+
 def dimensions_of(kind: Kind) -> tuple[str, ...]:
     """Return the dimensions that a kind has beside thickness and diameter, in the order they are asked for.
 
@@ -123,7 +129,7 @@ def dimensions_of(kind: Kind) -> tuple[str, ...]:
     found = list(EDGE[make.form])
     if make.sides == 2 and make.form not in ("fillet", "square"):
         found += ["second_depth_mm", *([] if make.form == "square" else ["second_angle_deg"])]
-    if make.form == "fillet" and make.family == "tee":
+    if make.form == "fillet" and make.family in ("tee", "pipe"):
         found.append("member_angle_deg")
     if make.family == "tee" and make.form != "fillet":
         found.append("leg_mm")

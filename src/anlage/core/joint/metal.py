@@ -5,11 +5,14 @@ from dataclasses import dataclass
 
 from anlage.core.joint.branch import saddle
 from anlage.core.joint.faults import faults
+from anlage.core.joint.fillet import legs
+from anlage.core.joint.node import Tube, tube_welds
 from anlage.core.joint.outline import shape_of
 from anlage.core.joint.preparation import Point, Preparation
 from anlage.core.joint.shape import Shape, area_and_centroid
 from anlage.core.results import require_above_zero
 
+FLAT = 1e4  # a run so many times as large as what stands on it is a plate
 STEEL_G_CM3 = 7.85  # stated in the command-line contract; a filler may say otherwise
 
 
@@ -57,7 +60,8 @@ def joint_metal(preparation: Preparation, *, density_g_cm3: float = STEEL_G_CM3)
     Validity
     --------
     The mass of a ring is exact for its section (Pappus): a deep groove in a thick wall holds less metal than area
-    times outside circumference. A branch: see `saddle`; its area is that at the crotch.
+    times outside circumference. A branch: see `saddle`; its area is that at the crotch. Of a node the first member
+    alone is counted: see `tube_welds`.
 
     Sources
     -------
@@ -103,6 +107,8 @@ def _ring(p: Preparation, shape: Shape) -> tuple[float | None, float | None]:
     if p.make.form in ("branch-set-on", "branch-set-in") and p.od_mm is not None:
         found = saddle(p)
         return found.length_mm, found.volume_mm3
+    if p.kind == "tube-node" and p.od_mm is not None:
+        return _on_run(p, p.od_mm, shape)
     if p.od_mm is None or shape.axis_y_mm is None:
         return None, None
     volume = 0.0
@@ -113,6 +119,15 @@ def _ring(p: Preparation, shape: Shape) -> tuple[float | None, float | None]:
             parts.append((each.root_area_mm2, _crown(each.root, each.root_cap_mm)))
         volume += sum(2 * math.pi * area * (height - shape.axis_y_mm) for area, height in parts)
     return math.pi * p.od_mm, volume
+
+
+def _on_run(p: Preparation, od_mm: float, shape: Shape) -> tuple[float, float]:
+    """Return length [mm] and volume [mm³] of the weld round the first member of a node; its cap in proportion."""
+    first = Tube(od_mm=od_mm, wall_mm=p.thickness_mm, angle_deg=p.member_angle_deg)
+    (weld,) = tube_welds(p.run_od_mm or FLAT * od_mm, (first,))
+    (groove,) = shape.grooves
+    capped = 1 + groove.cap_area_mm2 / area_and_centroid(groove.outline)[0]
+    return weld.length_mm, weld.fillet_mm * math.prod(legs(p)) * capped
 
 
 def _crown(mouth: tuple[Point, Point], height_mm: float) -> float:

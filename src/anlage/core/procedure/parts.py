@@ -126,7 +126,8 @@ class Technique(Part):
 class Seam(Part):
     """How a seam is gone along: tacks and welders round a pipe, where stops may not lie or must, their stagger.
 
-    `weave_limit_mm` is the widest bead that the contract lets be woven [mm].
+    `weave_limit_mm` is the widest bead that the contract lets be woven [mm]; `member_order` says in which order the
+    members of a tube node are welded, the squarest first unless stated.
     """
 
     tacks: Literal["2", "3", "4"] | None = None
@@ -135,6 +136,18 @@ class Seam(Part):
     marks: Text | None = None
     stagger_mm: Positive | None = None
     weave_limit_mm: Positive | None = None
+    member_order: Literal["square", "listed"] | None = None
+
+
+class NodeMember(Element):
+    """One more member of a tube node [mm, °]; what is not stated of its size is that of the first, the joint itself."""
+
+    name: Text | None = None
+    od_mm: Positive | None = None
+    wall_mm: Positive | None = None
+    angle_deg: Annotated[float, Field(ge=0, le=180)] | None = None
+    turn_deg: Annotated[float, Field(ge=-360, le=360)] | None = None
+    along_mm: Annotated[float, Field(ge=-10000, le=10000)] | None = None
 
 
 class Tack(Element):

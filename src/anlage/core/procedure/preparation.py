@@ -5,7 +5,7 @@ from typing import Any, Final
 
 from anlage.core.document import Dimension
 from anlage.core.errors import InputError
-from anlage.core.joint import MAKES, Kind, Preparation, Sketch, dimensions_of, faults, joint_metal, needed
+from anlage.core.joint import MAKES, Kind, Preparation, Sketch, dimensions_of, faults, is_on_run, joint_metal, needed
 from anlage.core.procedure.parts import Joint
 
 # A picture must have some shape where nothing is stated yet. These are proportions of a picture, never values of a
@@ -34,7 +34,7 @@ def sketch_of(joint: Joint) -> Sketch | None:
     given: dict[str, Any] = {**_around(joint), **picture, **stated}
     found = Preparation(kind=joint.kind, **given)
     lacking = not needed(joint.kind) <= set(stated) or (_needs_od(joint) and joint.od_mm is None)
-    incomplete = lacking or (joint.kind.startswith("branch") and joint.run_od_mm is None)
+    incomplete = lacking or (is_on_run(joint.kind) and joint.run_od_mm is None)
     unstated = {name for name in ("thickness_mm", *names) if name not in stated}
     return Sketch(found, frozenset(unstated), incomplete, _ghosts(joint, found))
 
@@ -47,7 +47,7 @@ def _around(joint: Joint) -> dict[str, Any]:
     """Return what a preparation takes besides its dimensions, as far as it is stated."""
     found: dict[str, Any] = {
         "od_mm": joint.od_mm if _needs_od(joint) else None,
-        "run_od_mm": joint.run_od_mm if joint.kind and joint.kind.startswith("branch") else None,
+        "run_od_mm": joint.run_od_mm if joint.kind and is_on_run(joint.kind) else None,
         "other_thickness_mm": joint.other_thickness_mm,
         "taper": joint.taper,
         "counterbore_mm": joint.counterbore_mm or 0.0,

@@ -11,6 +11,7 @@ from anlage.core.procedure.parts import (
     HoldPoint,
     Joint,
     Metals,
+    NodeMember,
     Pass,
     Preheat,
     Pwht,
@@ -25,6 +26,7 @@ from anlage.core.results import Notice
 
 FORMAT: Final = "anlage-wps"
 VERSION: Final = 1
+LISTS: Final = ("deposits", "passes", "hold_points", "members", "tacks", "stations", "sectors", "readings")
 
 
 class StatedRange(Part):
@@ -51,6 +53,7 @@ class Wps(Part):
     deposits: tuple[Deposit, ...] = ()
     passes: tuple[Pass, ...] = ()
     hold_points: tuple[HoldPoint, ...] = ()
+    members: tuple[NodeMember, ...] = ()
     tacks: tuple[Tack, ...] = ()
     stations: tuple[Station, ...] = ()
     sectors: tuple[Sector, ...] = ()
@@ -59,8 +62,7 @@ class Wps(Part):
 
     def check(self) -> None:
         """Refuse ids that come twice or were never given, passes without a home, sectors of no pass."""
-        own = (*self.deposits, *self.passes, *self.hold_points, *self.tacks, *self.stations, *self.sectors)
-        check_ids((*own, *self.readings), self.ids)
+        check_ids([element for name in LISTS for element in getattr(self, name)], self.ids)
         homes = {deposit.id for deposit in self.deposits}
         for each in self.passes:
             if each.deposit not in homes:
@@ -75,7 +77,7 @@ class Wps(Part):
 
 def _mend(raw: dict[str, Any]) -> list[Notice]:
     """Leave out what has no id of its own, passes whose deposit is gone, sectors whose pass is gone."""
-    notices = mend_ids(raw, ("deposits", "passes", "hold_points", "tacks", "stations", "sectors", "readings"))
+    notices = mend_ids(raw, LISTS)
     homes = {deposit["id"] for deposit in raw.get("deposits", ())}
     passes, homed = raw.get("passes", []), []
     for each in passes:
@@ -130,6 +132,7 @@ def with_pass(wps: Wps, deposit: str, *, after: str | None = None, **stated: obj
 
 
 _ADDED: Final[Mapping[str, tuple[str, type[Element]]]] = {
+    "members": ("m", NodeMember),
     "tacks": ("t", Tack),
     "stations": ("s", Station),
     "sectors": ("c", Sector),
@@ -138,7 +141,7 @@ _ADDED: Final[Mapping[str, tuple[str, type[Element]]]] = {
 
 
 def with_element(wps: Wps, into: str, /, **stated: object) -> tuple[Wps, str]:
-    """Return the procedure with one more tack, station, sector or reading at the end, and the new id.
+    """Return the procedure with one more member, tack, station, sector or reading at the end, and the new id.
 
     Raises
     ------
