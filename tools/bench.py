@@ -94,7 +94,7 @@ BEADS = 120
 def double_u(edit: int) -> Preparation:
     """Return a heavy double-U, one of its dimensions dragged on by every edit."""
     return Preparation(
-        kind="double-u", thickness_mm=80.0, root_opening_mm=2.0 + 0.01 * (edit % 50), root_face_mm=3.0,
+        kind="double-u", thickness_mm=80.0, root_opening_mm=2.0 + 0.01 * edit, root_face_mm=3.0,
         groove_angle_deg=20.0, radius_mm=6.0, reinforcement_mm=2.0,
     )  # fmt: skip
 

@@ -11,9 +11,9 @@ import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
+from itertools import accumulate, pairwise
 
-from anlage.core.joint import Groove, Point
+from anlage.core.joint import Groove, Outline, Point
 
 Ground = tuple[Point, ...]
 NEWTON_STEPS = 40
@@ -51,13 +51,17 @@ class Frame:
         up = dy * self.along[0] - dx * self.along[1]
         return (dx * self.along[0] + dy * self.along[1] - self.shear * up, up)
 
-    def outward(self, point: Point) -> Point:
-        """Return a point of the frame in the section."""
-        x, y = point[0] + self.shear * point[1], point[1]
-        return (
-            self.origin[0] + x * self.along[0] - y * self.along[1],
-            self.origin[1] + x * self.along[1] + y * self.along[0],
-        )
+    def outline(self, points: Sequence[Point]) -> Outline:
+        """Return points of the frame in the section, without corners that stand on each other."""
+        (x0, y0), (c, s), shear = self.origin, self.along, self.shear
+        if shear:
+            points = [(x + shear * y, y) for x, y in points]
+        if s:
+            found = [(x0 + x * c - y * s, y0 + x * s + y * c) for x, y in points]
+        else:  # most mouths lie level
+            found = [(x0 + x * c, y0 + y * c) for x, y in points]
+        kept = [one for one, other in zip(found, (*found[1:], found[0]), strict=True) if one != other]
+        return tuple(kept or found[:1])
 
 
 def walk_of(groove: Groove) -> list[Point]:
@@ -102,10 +106,6 @@ def under(ground: Sequence[Point], level: float) -> list[Point]:
             found.append((x1 + (x2 - x1) * (level - y1) / (y2 - y1), level))
         if y2 <= level:
             found.append((x2, y2))
-    while len(found) > 1 and found[0][1] == level and found[1][1] == level:
-        found.pop(0)
-    while len(found) > 1 and found[-1][1] == level and found[-2][1] == level:
-        found.pop()
     return found
 
 
@@ -128,18 +128,96 @@ def area_under(ground: Sequence[Point], level: float) -> tuple[float, float]:
     return area / 2, width
 
 
-def level_for(ground: Sequence[Point], area_mm2: float, *, above: float = -math.inf) -> float:
-    """Return the level under which a ground holds an area, starting to look from a level that is too low.
+Climb = tuple[int, float]
+"""Where a wall is left by a level: the first corner over it, and the x of the wall at it."""
 
-    Over the ground's ends it goes on upright.
+
+def flat_slab(ground: Sequence[Point], area_mm2: float) -> tuple[float, "Slab"]:
+    """Return the level under which a ground holds an area, at most that of the mouth, and what lies under it."""
+    left, right = _feet(ground)
+    crest = max(y for _, y in ground[left : right + 1])
+    walls = (ground[left::-1], ground[right:])
+    at = (_climbed(walls[0], crest), _climbed(walls[1], crest))
+    held, _ = area_under(ground[max(left - at[0][0], 0) : right + at[1][0] + 1], crest)
+    if area_mm2 < held:
+        level = _level_under(ground, area_mm2, crest)
+        return level, Slab(_trimmed([(x, y, level) for x, y in under(ground, level)]), level=True)
+    level, at = _risen(walls, at, crest, area_mm2 - held)
+    if level > 0.0:
+        level, at = 0.0, (_climbed(walls[0], 0.0), _climbed(walls[1], 0.0))
+    nodes = [(x, y, level) for x, y in ground[left - at[0][0] + 1 : right + at[1][0]]]
+    return level, Slab(_trimmed([(at[0][1], level, level), *nodes, (at[1][1], level, level)]), level=True)
+
+
+def _feet(ground: Sequence[Point]) -> tuple[int, int]:
+    """Return where the left wall has come down to its foot, and the right one: between them metal may lie in heaps."""
+    left, right = 0, len(ground) - 1
+    while left < right and ground[left + 1][1] <= ground[left][1]:
+        left += 1
+    while right > left and ground[right - 1][1] <= ground[right][1]:
+        right -= 1
+    return left, right
+
+
+def _risen(
+    walls: tuple[Sequence[Point], Sequence[Point]], at: tuple[Climb, Climb], level: float, area_mm2: float
+) -> tuple[float, tuple[Climb, Climb]]:
+    """Return the level that an area more rises to between two walls, and where it leaves them: band by band, exactly.
+
+    Over the ends of the walls it goes on upright.
     """
-    low, high = min(y for _, y in ground), max(y for _, y in ground)
-    whole, width = area_under(ground, high)
-    if area_mm2 >= whole:
-        return high + (area_mm2 - whole) / max(ground[-1][0] - ground[0][0], CLOSE)
-    start = max(above, low)
-    held, width = area_under(ground, start)
-    level = min(start + (area_mm2 - held) / width, high) if width > CLOSE else high
+    while True:
+        (n, x1), (k, x2) = at
+        height = min(
+            walls[0][n][1] if n < len(walls[0]) else math.inf, walls[1][k][1] if k < len(walls[1]) else math.inf
+        )
+        wide = x2 - x1
+        if math.isinf(height):
+            return level + (area_mm2 / wide if wide > CLOSE else 0.0), at
+        end1, end2 = _leaning(walls[0], at[0], level, height), _leaning(walls[1], at[1], level, height)
+        opens = (end2 - end1 - wide) / (height - level)
+        if (height - level) * (wide + end2 - end1) / 2 >= area_mm2:  # wide·h + opens·h²/2
+            root = wide + math.sqrt(max(wide * wide + 2 * opens * area_mm2, 0.0))
+            risen = level + (2 * area_mm2 / root if root > CLOSE else 0.0)
+            return risen, (
+                (n, _leaning(walls[0], at[0], level, risen)),
+                (k, _leaning(walls[1], at[1], level, risen)),
+            )
+        area_mm2 -= (height - level) * (wide + end2 - end1) / 2
+        level = height
+        at = (
+            _climbed(walls[0], level, n) if n < len(walls[0]) and walls[0][n][1] <= level else (n, end1),
+            _climbed(walls[1], level, k) if k < len(walls[1]) and walls[1][k][1] <= level else (k, end2),
+        )
+
+
+def _leaning(wall: Sequence[Point], at: Climb, level: float, height: float) -> float:
+    """Return the x of a wall at a height up to its next corner."""
+    n, x = at
+    return x if n == len(wall) else x + (wall[n][0] - x) * (height - level) / (wall[n][1] - level)
+
+
+def _climbed(wall: Sequence[Point], level: float, n: int = 0) -> Climb:
+    """Return where a wall, given from its foot up, is left by a level."""
+    while n < len(wall) and wall[n][1] <= level:
+        n += 1
+    (x, y) = wall[n - 1]
+    return n, x if n == len(wall) else x + (wall[n][0] - x) * (level - y) / (wall[n][1] - y)
+
+
+def _trimmed(nodes: list[tuple[float, float, float]]) -> list[tuple[float, float, float]]:
+    """Return nodes without the stretches at the ends that have no height."""
+    first, last = 0, len(nodes)
+    while last - first > 1 and nodes[first][1] == nodes[first][2] and nodes[first + 1][1] == nodes[first + 1][2]:
+        first += 1
+    while last - first > 1 and nodes[last - 1][1] == nodes[last - 1][2] and nodes[last - 2][1] == nodes[last - 2][2]:
+        last -= 1
+    return nodes[first:last]
+
+
+def _level_under(ground: Sequence[Point], area_mm2: float, high: float) -> float:
+    """Return the level of an area that does not cover the heaps on a ground, by halving and tangents."""
+    low = level = min(y for _, y in ground)
     for _ in range(NEWTON_STEPS):
         found, width = area_under(ground, level)
         if found > area_mm2:
@@ -162,9 +240,8 @@ class Slab:
     def __init__(self, nodes: Sequence[tuple[float, float, float]], *, level: bool) -> None:
         self.nodes, self.level = list(nodes), level
         self.xs = [x for x, _, _ in nodes]
-        self.sums = [0.0]
-        for (x1, low1, up1), (x2, low2, up2) in pairwise(nodes):
-            self.sums.append(self.sums[-1] + (x2 - x1) * (up1 - low1 + up2 - low2) / 2)
+        steps = [(b[0] - a[0]) * (a[2] - a[1] + b[2] - b[1]) / 2 for a, b in pairwise(self.nodes)]
+        self.sums = list(accumulate(steps, initial=0.0))
 
     @property
     def area_mm2(self) -> float:
@@ -210,31 +287,21 @@ class Slab:
         return (low1 + (low2 - low1) * share, up1 + (up2 - up1) * share)
 
 
-def flat_slab(ground: Sequence[Point], level: float) -> Slab:
-    """Return what lies between a ground and a level over it."""
-    return Slab([(x, min(y, level), level) for x, y in under(ground, level)], level=True)
-
-
 def crowned_slab(ground: Sequence[Point], crown: Sequence[Point]) -> Slab:
     """Return what lies between a ground and a crown over it that reaches from end to end of the ground."""
     nodes: list[tuple[float, float, float]] = []
-    n = 0
-    for place, (x, y) in enumerate(ground):
-        while n < len(crown) and crown[n][0] < x:
-            cx, cy = crown[n]
-            if place:
-                (x1, y1), (x2, y2) = ground[place - 1], (x, y)
-                low = y1 + (y2 - y1) * (cx - x1) / (x2 - x1) if x2 > x1 else y2
-                nodes.append((cx, low, cy))
-            n += 1
-        nodes.append((x, y, max(_height(crown, n, x), y)))
+    corners, last = iter(crown), crown[0]
+    (x1, y1), following = ground[0], next(corners)
+    for x, y in ground:
+        while following[0] < x:
+            cx, cy = last = following
+            nodes.append((cx, y1 + (y - y1) * (cx - x1) / (x - x1), cy))
+            following = next(corners, (math.inf, 0.0))
+        (cx, cy), (dx, dy) = last, following
+        over = dy if dx == x else cy if dx == math.inf or cx == x else cy + (dy - cy) * (x - cx) / (dx - cx)
+        nodes.append((x, y, over if over > y else y))
+        x1, y1 = x, y
     return Slab(nodes, level=False)
-
-
-def _height(crown: Sequence[Point], n: int, x: float) -> float:
-    n = min(max(n, 1), len(crown) - 1)
-    (x1, y1), (x2, y2) = crown[n - 1], crown[n]
-    return y1 + (y2 - y1) * (x - x1) / (x2 - x1) if x2 > x1 else y2
 
 
 class Widths:

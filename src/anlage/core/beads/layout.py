@@ -24,12 +24,11 @@ from anlage.core.beads.ground import (
     crowned_slab,
     flat_slab,
     ground_of,
-    level_for,
 )
 from anlage.core.joint import Groove, Outline, Point, Shape, area_and_centroid, parabola
 
 ROUND = 0.10  # share of a bead's metal in its rounded top, where beads lie side by side; a picture's choice
-ROUND_STEPS = 6
+ROUND_STEPS = 4
 CROWN_STEPS, CLOSE_MM2, CLOSE_MM = 40, 1e-9, 1e-6
 PITCH_OVER_HEIGHT = 2.65  # of a bead in a layer; common practice, no source (beads 2.25 × 0.85 electrode diameters)
 
@@ -116,29 +115,28 @@ class Layout:
 
 @dataclass(slots=True)
 class _Region:
-    """A groove as it fills."""
+    """A groove as it fills: `left_mm2` is the room up to the mouth that is still open."""
 
     groove: Groove
     frame: Frame
     ground: Ground
+    room_mm2: float
+    bare: Widths
+    level: float
+    left_mm2: float
     crown_mm: float = 0.0
-    level: float = -math.inf
-    bare: Widths = field(default_factory=lambda: Widths(()))
 
     @classmethod
     def of(cls, groove: Groove) -> "_Region":
         ground = ground_of(groove)
-        return cls(groove, Frame.of(groove), ground, level=min(y for _, y in ground), bare=Widths(ground))
+        room = area_and_centroid(groove.outline)[0] + groove.cap_area_mm2 + groove.root_area_mm2
+        left = area_under(ground, 0.0)[0]
+        return cls(groove, Frame.of(groove), ground, room, Widths(ground), min(y for _, y in ground), left)
 
-    @property
-    def room_mm2(self) -> float:
-        area = area_and_centroid(self.groove.outline)[0]
-        return area + self.groove.cap_area_mm2 + self.groove.root_area_mm2
-
-    @property
-    def left_mm2(self) -> float:
-        """Room up to the mouth that is still open."""
-        return 0.0 if self.crown_mm else area_under(self.ground, 0.0)[0]
+    def covered_by(self, surface: list[Point]) -> None:
+        """Go on from the surface of a layer."""
+        self.ground = _after(self.ground, surface)
+        self.left_mm2 = 0.0 if self.crown_mm else area_under(self.ground, 0.0)[0]
 
 
 @dataclass(slots=True)
@@ -264,7 +262,7 @@ def _lay(side: _Side, group: list[tuple[int, Laid]]) -> list[Layer]:
         lower, upper = slab.between(start, end)
         upper = _rounded(upper, top)
         surface += upper
-        outline = _closed([region.frame.outward(point) for point in (*lower, *reversed(upper))])
+        outline = region.frame.outline((*lower, *reversed(upper)))
         side.beads.append(
             (
                 n,
@@ -274,7 +272,7 @@ def _lay(side: _Side, group: list[tuple[int, Laid]]) -> list[Layer]:
                 ),
             )
         )  # fmt: skip
-    region.ground = _after(region.ground, surface)
+    region.covered_by(surface)
     side.laid += sum(areas)
     reach = region.crown_mm if capping else region.level
     return [
@@ -324,8 +322,8 @@ def _slab(region: _Region, areas: list[float], *, rounded: bool) -> tuple[Slab, 
     tops = [share * area for area in areas]
     flat = total - sum(tops)
     if flat <= left + CLOSE_MM2 and not region.crown_mm:
-        region.level = min(level_for(region.ground, flat, above=region.level), 0.0)
-        return flat_slab(region.ground, region.level), tops, False
+        region.level, slab = flat_slab(region.ground, flat)
+        return slab, tops, False
     left_end, right_end = (region.ground[0][0], 0.0), (region.ground[-1][0], 0.0)
     per_mm = 2 / 3 * (right_end[0] - left_end[0])
     region.crown_mm += (flat - left) / per_mm
@@ -353,12 +351,6 @@ def _cuts(slab: Slab, areas: list[float]) -> list[float]:
         sum_so_far += area
         cuts.append(slab.place(whole * sum_so_far / total))
     return [*cuts, slab.nodes[-1][0]]
-
-
-def _closed(points: list[Point]) -> Outline:
-    """Return an outline without corners that stand on each other; a stretch without thickness keeps both its lines."""
-    kept = [one for one, other in zip(points, (*points[1:], points[0]), strict=True) if one != other]
-    return tuple(kept or points[:1])
 
 
 def _rounded(upper: list[Point], top_mm2: float) -> list[Point]:
