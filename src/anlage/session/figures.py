@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from anlage.core.document import kept
 from anlage.core.heat import EnergyRange
 from anlage.core.heat.efficiency import Efficiency, thermal_efficiency
 from anlage.core.joint import STEEL_G_CM3, Sketch, faults, joint_metal, saddle
@@ -29,6 +30,7 @@ class Figure:
     fits: tuple[str, ...] = ()
 
 
+@kept
 def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
     """Return area, weld metal and face width of the joint, and of its tightest and widest fit-up."""
     sketch = sketch_of(wps.joint)

@@ -59,8 +59,8 @@ class Node:
 
 def stated_members(wps: Wps) -> tuple[tuple[str, str, Tube], ...]:
     """Return the members as they are listed: leaf, name and tube; nothing unless the joint is a node stated in full."""
-    sketch = sketch_of(wps.joint)
-    if wps.joint.kind != "tube-node" or sketch is None or sketch.incomplete or faults(sketch.preparation):
+    sketch = sketch_of(wps.joint) if wps.joint.kind == "tube-node" else None
+    if sketch is None or sketch.incomplete or faults(sketch.preparation):
         return ()
     p = sketch.preparation
     assert p.od_mm is not None, "a node that is stated in full has a member"

@@ -11,6 +11,7 @@ from anlage.core.document.fields import (
 )
 from anlage.core.document.ids import check_ids, mend_ids, next_id
 from anlage.core.document.json_text import DocumentKind, read_mending, read_strict, write
+from anlage.core.document.kept import kept
 from anlage.core.document.model import Element, Part, at, refusal, with_, with_at
 
 __all__ = [
@@ -26,6 +27,7 @@ __all__ = [
     "ZeroSpan",
     "at",
     "check_ids",
+    "kept",
     "mend_ids",
     "next_id",
     "read_mending",

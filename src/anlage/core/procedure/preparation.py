@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import Any, Final
 
-from anlage.core.document import Dimension
+from anlage.core.document import Dimension, kept
 from anlage.core.errors import InputError
 from anlage.core.joint import MAKES, Kind, Preparation, Sketch, dimensions_of, faults, is_on_run, joint_metal, needed
 from anlage.core.procedure.parts import Joint
@@ -20,6 +20,7 @@ PICTURE_BEVEL_DEG: Final = 40.0
 PICTURE_FLARE: Final = 2.0  # outside bend radius of the picture, in thicknesses
 
 
+@kept
 def sketch_of(joint: Joint) -> Sketch | None:
     """Return the joint as far as it is stated, the rest as proportions of a picture; `None` before a kind is chosen.
 
