@@ -89,7 +89,36 @@ def test_metal_in_excess_stands_over_the_mouth():
     metal = joint_metal(V)
     chord = metal.face_width_mm + 3
     found = layout(shape_of(V), [Laid(key="1", area_mm2=metal.whole_area_mm2 + 2 / 3 * chord)])
-    assert found.fillings[0].reach_mm == pytest.approx(3.0, rel=1e-3)  # 2 stated, 1 more
+    assert found.fillings[0].reach_mm == pytest.approx(3.0, rel=2e-3)  # 2 stated, 1 more; as many corners
+
+
+def test_the_chosen_bead_of_the_lower_side_is_held_at_its_lower_edge():
+    joint = Preparation(kind="double-v", thickness_mm=30, root_opening_mm=2, root_face_mm=2, groove_angle_deg=60)
+    found = layout(shape_of(joint), [Laid(key="1", area_mm2=30), Laid(key="2", area_mm2=30, side=2)])
+    assert [bead.up for bead in found.beads] == [(0.0, 1.0), (0.0, -1.0)]
+    for chosen, end in ((found.beads[0], max), (found.beads[1], min)):
+        beads = [(bead, Marked(f"passes/{bead.key}", bead.key, chosen=bead is chosen)) for bead in found.beads]
+        picture = bead_map(shape_of(joint), beads, scale=3.0, measure=lambda t, h: 0.5 * h * len(t))
+        (handle,) = (item for item in picture.items if isinstance(item, Marker))
+        assert handle.at[1] == pytest.approx(end(y for _, y in chosen.outline))
+
+
+def test_no_bead_of_a_fillet_is_a_tip_nor_twice_a_stringer():
+    joint = Preparation(kind="tee-double-bevel", thickness_mm=25, other_thickness_mm=30, root_opening_mm=3,
+                        root_face_mm=2, groove_angle_deg=45, leg_mm=8, second_depth_mm=8)  # fmt: skip
+    size = Size.of_electrode(3.2)
+    areas = [each.area_mm2 / size.area_mm2 for each in fill(shape_of(joint), (size,))]
+    assert min(areas) > 0.4
+    assert max(areas) < 1.75
+
+
+def test_what_a_fillet_covers_is_no_cap():
+    joint = Preparation(kind="tee-bevel", thickness_mm=16, root_opening_mm=3, root_face_mm=1, groove_angle_deg=45,
+                        leg_mm=6)  # fmt: skip
+    beads = fill(shape_of(joint), (Size.of_electrode(3.2),))
+    assert [bead.role for bead in beads].count("root") == 1
+    caps = [n for n, bead in enumerate(beads) if bead.role == "cap"]
+    assert caps == list(range(caps[0], len(beads)))
 
 
 def test_passes_of_unknown_size_share_what_is_left():

@@ -14,7 +14,7 @@ from anlage.core.document import Dimension, read_strict, with_at
 from anlage.core.errors import InputError
 from anlage.core.joint import KINDS, MAKES, Preparation, deviations, faults, joint_metal, misfits, shape_of
 from anlage.core.joint.root_style import Root
-from anlage.core.procedure import WPS, Joint, Wps, with_deposit, with_pass
+from anlage.core.procedure import WPS, Joint, Wps, with_deposit, with_pass, without_pass
 from anlage.data.files import FOLDER
 from anlage.data.tables import root_styles, standard_details
 from anlage.formats.font import measure
@@ -183,6 +183,21 @@ def test_wire_passes_get_the_speed_that_lays_their_bead():
 def test_a_joint_that_is_not_stated_cannot_be_filled():
     with pytest.raises(InputError, match="not stated in full; state the preparation"):
         filled(Wps(joint=Joint(kind="single-v")))
+
+
+def test_a_cap_that_has_to_fill_and_one_too_low_are_told():
+    wps = filled(procedure(joint_of(**OPEN_V, reinforcement_mm=2.0), ROD))
+    assert len(fill_notices(wps, "si")) == 1
+    fills = [each.id for each in wps.passes if each.role == "fill"]
+    for each in fills[-2:]:
+        wps = without_pass(wps, each)
+    for each in (one.id for one in wps.passes if one.role == "cap"):
+        wps = with_at(wps, f"passes/{each}/bead_area_mm2", [34, 34])
+    said = [each.text.replace("\u2009", " ") for each in fill_notices(wps, "si")]
+    assert any("under the surface, usual is 1.59 mm or just flush: the cap has to fill" in each for each in said)
+    low = with_at(filled(procedure(joint_of(**OPEN_V, reinforcement_mm=1.0), ROD)), "joint/reinforcement_mm",
+                  Dimension.stated(nominal=3.0, minus=0.5, plus=0.5))  # fmt: skip
+    assert any("high, 2.5..3.5" in each.text for each in fill_notices(low, "si"))
 
 
 def test_missing_and_excess_metal_are_told():

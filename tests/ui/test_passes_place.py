@@ -1,12 +1,15 @@
 """The Passes place: table, stack and operating window show one thing and change one thing."""
 
 import pytest
-from PySide6.QtCore import QModelIndex, Qt
+from PySide6.QtCore import QModelIndex, QPoint, Qt
+from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
 
 from anlage.core.drawing.bead_map import middle
 from anlage.session.beads import bead_layout, bead_of
 from anlage.session.demo import demo_file
+from anlage.session.pictures import weld_extent
 from anlage.ui.pass_model import BAR, COLUMNS, ENERGY, MARK, PassModel
 
 ROLE, DEPOSIT, CURRENT, VOLTAGE, SPEED = 0, 1, 2, 3, 4
@@ -300,3 +303,60 @@ def test_the_strip_of_deposits_is_as_high_as_its_cards_and_grows_with_a_complain
     card.fields["gas_flow_l_min"].setFocus()
     person.fill("much")
     qtbot.waitUntil(lambda: strip.height() > before)
+
+
+def turn_wheel(view, position, clicks):
+    event = QWheelEvent(position, view.mapToGlobal(position), QPoint(), QPoint(0, 120 * clicks),
+                        Qt.MouseButton.NoButton, Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase,
+                        inverted=False)  # fmt: skip
+    QApplication.sendEvent(view, event)
+
+
+def test_the_wheel_goes_nearer_to_what_lies_under_it_and_home_comes_back(demo):
+    demo.press("Alt+P")
+    view = demo.place.bead_view
+    at_first = view.placed
+    low, high = weld_extent(demo.wps)
+    assert view.rect().contains(at_first.on_screen(low).toPoint())
+    assert view.rect().contains(at_first.on_screen(high).toPoint())
+    bead = at_first.on_screen(middle(bead_of(demo.wps, demo.wps.passes[4].id).outline))
+    work = at_first.in_work(bead)
+    turn_wheel(view, bead, 4)
+    near = view.placed
+    assert near.picture.scale == pytest.approx(at_first.picture.scale * 1.25**4, rel=0.02)
+    assert near.in_work(bead) == pytest.approx(work, abs=0.6)
+    there = near.on_screen(work).toPoint()
+    demo.click(view, there)
+    assert demo.place.selection.row == 4
+
+    before = view.placed.origin
+    QTest.mousePress(view, Qt.MouseButton.MiddleButton, pos=there)
+    QTest.mouseMove(view, there + QPoint(30, -20))
+    QTest.mouseRelease(view, Qt.MouseButton.MiddleButton, pos=there + QPoint(30, -20))
+    moved = view.placed.origin - before
+    assert (moved.x(), moved.y()) == pytest.approx((30, -20), abs=1.0)
+
+    view.setFocus()
+    demo.press("End")
+    whole = view.placed
+    assert whole.picture.scale < at_first.picture.scale
+    assert all(view.rect().contains(whole.on_screen(corner).toPoint()) for corner in (whole.picture.low,
+                                                                                      whole.picture.high))  # fmt: skip
+    demo.press("Home")
+    assert (view.placed.origin, view.placed.picture.scale) == (at_first.origin, at_first.picture.scale)
+    QTest.keyClicks(view, "+")
+    assert view.placed.picture.scale == pytest.approx(at_first.picture.scale * 1.25, rel=0.02)
+    QTest.keyClicks(view, "-----")
+    assert view.placed.picture.scale == pytest.approx(whole.picture.scale)
+
+
+def test_a_bead_of_the_lower_side_grows_downwards(demo):
+    demo.press("Alt+J")
+    demo.click(demo.place.column.chooser.way("double-v"))
+    demo.press("Alt+P", "Ctrl+Shift+F")
+    row = next(n for n, each in enumerate(demo.wps.passes) if each.side == "second")
+    demo.place.selection.choose(demo.wps.passes[row].id)
+    target = f"passes/{demo.wps.passes[row].id}/bead_area_mm2"
+    before = bead_of(demo.wps, demo.wps.passes[row].id).area_mm2
+    demo.drag(demo.place.bead_view, target, (0.0, -1.0))
+    assert demo.wps.passes[row].bead_area_mm2.low > before + 1

@@ -13,7 +13,7 @@ from anlage.core.drawing import DisplayList, Marker, Path, Text, arrow_head
 # Layer and colour index of each role; what is not named here goes to "OTHER".
 LAYERS: Final = {
     "edge": ("MEMBERS", 7), "metal": ("MEMBERS", 7), "break": ("BREAKS", 8), "backing": ("BACKING", 7),
-    "groove": ("GROOVE", 8), "cap": ("CAP", 8), "ghost": ("TOLERANCE", 9), "layer": ("BEADS", 5),
+    "groove": ("GROOVE", 8), "cap": ("CAP", 8), "face": ("CAP", 8), "ghost": ("TOLERANCE", 9), "layer": ("BEADS", 5),
     "outline": ("BEADS", 5), "sketched": ("BEADS", 5), "chosen": ("BEADS", 5), "hatch": ("HATCH", 9),
     "hatch_on_pale": ("HATCH", 9), "hatch_on_hot": ("HATCH", 9),
     "dimension": ("DIMENSIONS", 3), "extension": ("DIMENSIONS", 3), "value": ("TEXT", 7), "unstated": ("TEXT", 7),

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
-from anlage.core.beads import Bead, Laid, Layout, Proposed, Size, bead_area_of_rate, fill, layout
+from anlage.core.beads import UNDER_SURFACE_MM, Bead, Laid, Layout, Proposed, Size, bead_area_of_rate, fill, layout
 from anlage.core.errors import InputError
 from anlage.core.joint import Preparation, Shape, faults, shape_of
 from anlage.core.procedure import (
@@ -18,7 +18,7 @@ from anlage.core.procedure import (
     with_pass,
     without_pass,
 )
-from anlage.core.quantities import show
+from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.data.tables import catalogue, unit_table
@@ -105,23 +105,26 @@ def fill_notices(wps: Wps, system: System) -> tuple[FillNotice, ...]:
     notices = [FillNotice(head, good=abs(found.laid_mm2 / room - 1) <= 0.03)]
     return (
         *notices,
-        *_side_notices(found, system),
+        *_side_notices(wps, found, system),
         *_layer_notices(found, system),
+        *_fill_notices(found, system),
         *_weave_notices(wps, found, system),
     )
 
 
-def _side_notices(found: Layout, system: System) -> Iterator[FillNotice]:
-    """Yield what is missing on a side, or stands too high."""
+def _side_notices(wps: Wps, found: Layout, system: System) -> Iterator[FillNotice]:
+    """Yield what is missing on a side, and a cap outside what is stated."""
+    stated = wps.joint.reinforcement_mm
     for each in found.fillings:
         where = f" {SIDES[each.side]}" if len(found.fillings) > 1 else ""
-        if each.missing_mm2 > 0.005 * each.room_mm2:
+        if each.missing_mm2 > 0.005 * each.room_mm2 and each.reach_mm < -OVER_MM:
             depth = show(-each.reach_mm, "length", system, unit_table())
             text = f"{_area(each.missing_mm2, system)} is missing{where}: the metal ends {depth} low."
             yield FillNotice(text, good=False)
-        elif each.reach_mm > each.stated_cap_mm + OVER_MM and each.stated_cap_mm:
-            stands, stated = (show(h, "length", system, unit_table()) for h in (each.reach_mm, each.stated_cap_mm))
-            yield FillNotice(f"The cap{where} stands {stands} high, {stated} is stated.", good=False)
+        elif stated is not None and not stated.span.low - OVER_MM <= each.reach_mm <= stated.span.high + OVER_MM:
+            stands = show(max(each.reach_mm, 0.0), "length", system, unit_table())
+            limits = show_interval(stated.span, "length", system, unit_table())
+            yield FillNotice(f"The cap{where} stands {stands} high, {limits} is stated.", good=False)
 
 
 def _layer_notices(found: Layout, system: System) -> Iterator[FillNotice]:
@@ -133,6 +136,18 @@ def _layer_notices(found: Layout, system: System) -> Iterator[FillNotice]:
             high = show(layer.reach_mm, "length", system, unit_table())
             text = f"Layer {layer.number} stands {high} over the surface: the cap has no edge to follow."
             yield FillNotice(text, good=False)
+
+
+def _fill_notices(found: Layout, system: System) -> Iterator[FillNotice]:
+    """Yield where the cap has to fill too: the layer under it ends too low for an edge to follow."""
+    for filling in found.fillings:
+        own = [layer for layer in found.layers if layer.side == filling.side]
+        if len(own) < 2 or not own[-1].capping or own[-2].capping or own[-2].reach_mm > -UNDER_SURFACE_MM - OVER_MM:
+            continue
+        where = f" {SIDES[filling.side]}" if len(found.fillings) > 1 else ""
+        low, usual = (show(h, "length", system, unit_table()) for h in (-own[-2].reach_mm, UNDER_SURFACE_MM))
+        text = f"The fill{where} ends {low} under the surface, usual is {usual} or just flush: the cap has to fill."
+        yield FillNotice(text, good=False)
 
 
 def _weave_notices(wps: Wps, found: Layout, system: System) -> Iterator[FillNotice]:

@@ -15,7 +15,7 @@ from anlage.core.drawing import (
     operating_window,
     section,
 )
-from anlage.core.joint import KINDS, MAKES, Family, Kind, Sketch, faults
+from anlage.core.joint import KINDS, MAKES, Family, Kind, Point, Sketch, faults
 from anlage.core.procedure import Joint, Wps, pass_energy, pass_power, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
@@ -117,6 +117,16 @@ def bead_picture(wps: Wps, chosen: str, sheet: Sheet, *, heated: bool = True) ->
         return bead_map(shape, beads, scale=scale, measure=sheet.measure)
 
     return fitted(make, sheet.width_mm, sheet.height_mm)
+
+
+def weld_extent(wps: Wps) -> tuple[Point, Point] | None:
+    """Return the corners of the weld in the section, without the plate beside it; `None` when it cannot be drawn."""
+    shape = joint_shape(wps)
+    if shape is None or not shape.grooves:
+        return None
+    points = [point for each in shape.grooves for point in (*each.outline, *each.cap, *each.root_cap)]
+    xs, ys = zip(*points, strict=True)
+    return (min(xs), min(ys)), (max(xs), max(ys))
 
 
 def marked(wps: Wps, chosen: str = "") -> dict[str, Marked]:

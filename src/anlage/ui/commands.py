@@ -24,6 +24,9 @@ BY_HAND = (
     ("Step a number or a dimension", "Up, Down, PgUp, PgDn"),
     ("Type a dimension where it stands", "Enter, or a digit"),
     ("Drag without steps", "Shift"),
+    ("Go nearer to a drawing, or farther", "wheel, +, -"),
+    ("Move a drawing that is near", "wheel button, arrow keys"),
+    ("Drawing as at first, or all of it", "Home, End"),
 )
 
 

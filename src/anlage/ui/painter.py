@@ -33,6 +33,21 @@ class Placed:
         corner = QPointF(rect.center().x() - size.x() / 2, rect.center().y() + size.y() / 2)
         return cls(picture, corner - QPointF(left * per_work, -low * per_work), px_per_mm, heat)
 
+    @classmethod
+    def about(
+        cls, picture: DisplayList, rect: QRectF, centre: Point, px_per_mm: float, heat: tuple[float, float] | None
+    ) -> "Placed":
+        """Return the picture with a point of it in the middle of a rectangle, as far as that leaves no room empty."""
+        placed = cls.centred(picture, rect, px_per_mm, heat)
+        (left, low), (right, high) = picture.low, picture.high
+        wanted = rect.center() - placed.on_screen(centre)
+        corner, end = placed.on_screen((left, high)), placed.on_screen((right, low))
+        shift = QPointF(
+            _kept(wanted.x(), rect.right() - end.x(), rect.left() - corner.x()),
+            _kept(wanted.y(), rect.bottom() - end.y(), rect.top() - corner.y()),
+        )
+        return cls(picture, placed.origin + shift, px_per_mm, heat)
+
     def on_screen(self, point: Point) -> QPointF:
         """Return where a point of the work lies."""
         per_work = self.picture.scale * self.px_per_mm
@@ -92,6 +107,11 @@ class Placed:
         path.addPolygon(QPolygonF([self.on_screen(point) for point in item.points]))
         path.closeSubpath()
         return path
+
+
+def _kept(wanted: float, least: float, most: float) -> float:
+    """Return a shift between its limits; none where the picture is smaller than its room."""
+    return 0.0 if least > most else min(max(wanted, least), most)
 
 
 def paint(placed: Placed, painter: QPainter, look: Look, *, held: str = "", dimmed: bool = False) -> None:

@@ -77,7 +77,7 @@ class BeadPresenter(PassPicture):
 
     def __init__(self, document: Document, selection: Selection) -> None:
         super().__init__(document, selection)
-        self._grip: tuple[float, float, float] = (0.0, 0.0, 0.0)  # height held, area and width of the bead then
+        self._grip: tuple[Point, Point, float, float] | None = None  # place held; way up, area, width of the bead then
 
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         sheet = Sheet(width_mm, height_mm, self.document.system, measure)
@@ -89,14 +89,13 @@ class BeadPresenter(PassPicture):
     def take(self, target: str, at: Point) -> None:
         super().take(target, at)
         bead = bead_of(self.document.wps, self.selection.pass_id)
-        if bead is not None:
-            self._grip = (at[1], bead.area_mm2, bead.width_mm)
+        self._grip = None if bead is None else (at, bead.up, bead.area_mm2, bead.width_mm)
 
     def drag(self, at: Point, *, fine: bool) -> None:
-        if not self._held:
+        if not self._held or self._grip is None:
             return
-        height, area, width = self._grip
-        wanted = area + (at[1] - height) * width
+        (x, y), up, area, width = self._grip
+        wanted = area + ((at[0] - x) * up[0] + (at[1] - y) * up[1]) * width
         if not fine:
             wanted = on_step(max(wanted, 0.0), leaf_of(self._held), self.document.system)
         self._resize(self._held, wanted)

@@ -1,21 +1,38 @@
 """A picture that is edited directly: handles taken by mouse or keyboard, values typed where they stand."""
 
+from collections.abc import Callable
 from typing import Protocol
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QContextMenuEvent, QFocusEvent, QGuiApplication, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import (
+    QContextMenuEvent,
+    QFocusEvent,
+    QGuiApplication,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QWheelEvent,
+)
 from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
 
 from anlage.core.drawing import DisplayList, Point
+from anlage.ui.lens import Box, Lens
 from anlage.ui.look import PX_PER_MM, font
 from anlage.ui.painter import Placed, paint
 from anlage.ui.reader import Reader
 
 MARGIN_PX = 14
 PAGE_STEPS = 5
+PAN_PX = 40.0  # by one press of an arrow key
+CLICK = 120  # what one click of a wheel turns
 _STEPS = {
     Qt.Key.Key_Up: 1, Qt.Key.Key_Right: 1, Qt.Key.Key_Down: -1, Qt.Key.Key_Left: -1,
     Qt.Key.Key_PageUp: PAGE_STEPS, Qt.Key.Key_PageDown: -PAGE_STEPS,
+}  # fmt: skip
+_WAYS = {
+    Qt.Key.Key_Up: QPointF(0.0, PAN_PX), Qt.Key.Key_Down: QPointF(0.0, -PAN_PX),
+    Qt.Key.Key_Left: QPointF(PAN_PX, 0.0), Qt.Key.Key_Right: QPointF(-PAN_PX, 0.0),
 }  # fmt: skip
 
 
@@ -60,7 +77,7 @@ class Presenter(Protocol):
 
 
 class PictureView(QWidget):
-    """Shows the picture of a presenter.
+    """Shows the picture of a presenter: nearer and farther by the wheel, moved by its button or the arrow keys.
 
     Signals
     -------
@@ -71,8 +88,12 @@ class PictureView(QWidget):
     editing_asked = Signal(str, QRectF, str)
     area_opened = Signal(str)
 
-    def __init__(self, presenter: Presenter, reader: Reader, name: str) -> None:
+    def __init__(
+        self, presenter: Presenter, reader: Reader, name: str, matters: Callable[[], Box | None] = lambda: None
+    ) -> None:
         super().__init__()
+        self.lens = Lens(matters)
+        self._moving_from: QPointF | None = None
         self.presenter, self.reader = presenter, reader
         self._placed: Placed | None = None
         self._outdated = True
@@ -106,18 +127,20 @@ class PictureView(QWidget):
         self.update()
 
     def _draw(self) -> None:
-        room = QRectF(self.rect()).adjusted(MARGIN_PX, MARGIN_PX, -MARGIN_PX, -MARGIN_PX)
-        picture = self.presenter.picture(max(room.width(), 1) / PX_PER_MM, max(room.height(), 1) / PX_PER_MM)
-        if picture is None:
+        placed = self.lens.place(self.presenter.picture, self._room(), self.presenter.heat())
+        if placed is None:
             if not self.presenter.is_stale():
                 self._placed = None
         elif self._dragging and self._placed is not None:
-            self._placed = Placed(picture, self._placed.origin, PX_PER_MM, self.presenter.heat())
+            self._placed = Placed(placed.picture, self._placed.origin, PX_PER_MM, placed.heat)
         else:
-            self._placed = Placed.centred(picture, room, PX_PER_MM, self.presenter.heat())
+            self._placed = placed
         if self.held and (self._placed is None or self.held not in self._placed.handles()):
             self.held = ""
         self._tell()
+
+    def _room(self) -> QRectF:
+        return QRectF(self.rect()).adjusted(MARGIN_PX, MARGIN_PX, -MARGIN_PX, -MARGIN_PX)
 
     def resizeEvent(self, event: QEvent) -> None:
         super().resizeEvent(event)
@@ -139,7 +162,38 @@ class PictureView(QWidget):
 
     # Mouse -----------------------------------------------------------------------------------
 
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        if self.placed is None or not event.angleDelta().y():
+            event.ignore()
+            return
+        self.lens.nearer(event.angleDelta().y() / CLICK, self.placed, event.position(), self._room())
+        self.refresh()
+
+    def go_nearer(self, clicks: float) -> None:
+        """Go nearer to the middle of what is in view, or farther for clicks below 0."""
+        if self.placed is not None:
+            self.lens.nearer(clicks, self.placed, self._room().center(), self._room())
+            self.refresh()
+
+    def show_first(self) -> None:
+        """Show what is shown at first."""
+        self.lens.as_at_first()
+        self.refresh()
+
+    def show_whole(self) -> None:
+        """Show all of the picture."""
+        self.lens.whole()
+        self.refresh()
+
+    def _move_view(self, by: QPointF) -> None:
+        if self.placed is not None:
+            self.lens.moved(self.placed, by, self._room())
+            self.refresh()
+
     def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() == Qt.MouseButton.MiddleButton:
+            self._moving_from = event.position()
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
         if event.button() != Qt.MouseButton.LeftButton or self.placed is None:
             return
         target = self.placed.handle_at(event.position())
@@ -160,6 +214,10 @@ class PictureView(QWidget):
             fine = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
             self.presenter.drag(self.placed.in_work(event.position()), fine=fine)
             return
+        if self._moving_from is not None:
+            by, self._moving_from = event.position() - self._moving_from, event.position()
+            self._move_view(by)
+            return
         over = self.placed.handle_at(event.position())
         value = self.placed.value_at(event.position())
         self.setCursor(
@@ -173,6 +231,7 @@ class PictureView(QWidget):
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         picked, self._picked = self._picked, ""
+        self._moving_from = None
         if self._dragging:
             self._dragging = False
             self.presenter.release()
@@ -216,6 +275,14 @@ class PictureView(QWidget):
             self._ask(self.held, event.text())
         elif self.held and event.key() == Qt.Key.Key_Escape:
             self._hold("")
+        elif event.text() in ("+", "-") and plain:
+            self.go_nearer(1.0 if event.text() == "+" else -1.0)
+        elif event.key() == Qt.Key.Key_Home:
+            self.show_first()
+        elif event.key() == Qt.Key.Key_End:
+            self.show_whole()
+        elif not self.held and plain and (way := _WAYS.get(Qt.Key(event.key()))) is not None:
+            self._move_view(way)
         else:
             super().keyPressEvent(event)
 
@@ -235,6 +302,11 @@ class PictureView(QWidget):
 
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
         menu = QMenu(self)
+        menu.addAction("Nearer\t+", lambda: self.go_nearer(1.0))
+        menu.addAction("Farther\t-", lambda: self.go_nearer(-1.0))
+        menu.addAction("As at first\tHome", self.show_first)
+        menu.addAction("Whole picture\tEnd", self.show_whole)
+        menu.addSeparator()
         menu.addAction("Copy as picture", self.copy_image)
         menu.addAction("Copy as SVG", self.copy_svg)
         menu.exec(event.globalPos())

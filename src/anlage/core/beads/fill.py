@@ -6,15 +6,17 @@ bead counts of common practice (no source); a weave spreads the same metal over 
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from anlage.core.beads.ground import area_under, ground_of
+from anlage.core.beads.ground import area_under, flat_slab, ground_of
 from anlage.core.joint import Groove, Shape
 
 PITCH_OF_DIAMETER, HEIGHT_OF_DIAMETER = 2.25, 0.85
 THINNEST_WEAVE = 0.4  # of the electrode's diameter
 UNDER_SURFACE_MM = 25.4 / 16  # fill stops here, so that the cap has an edge to follow; common practice, no source
 LEAST_LAYER = 0.35  # of a layer's height: less room than this is left to the cap
+LEAST_BEAD = 0.8  # of a stringer's section: what a closed groove's narrow layer is made up to
+LARGEST_BEAD = 1.7  # of a stringer's section: a layer of more than so much is split
 ONE_BEAD = 1.3  # a groove of no more than this many stringers takes one bead
 CLOSE_MM = 1e-6
 
@@ -115,13 +117,18 @@ def fill(shape: Shape, sizes: Sequence[Size]) -> tuple[Proposed, ...]:
     """
     sides: dict[int, list[list[Proposed]]] = {}
     for groove in sorted(shape.grooves, key=lambda each: (each.side, each.reinforcing)):
-        sides.setdefault(groove.side, []).extend(_groove(groove, sizes))
+        layers = _groove(groove, sizes)
+        under = sides.setdefault(groove.side, [])
+        if groove.reinforcing and under:  # what was the cap of the groove is covered now
+            under[-1] = [replace(bead, role="fill") if bead.role == "cap" else bead for bead in under[-1]]
+            layers[0] = [replace(bead, role="cap") if bead.role == "root" else bead for bead in layers[0]]
+        under.extend(layers)
     first, second = sides.get(1, []), sides.get(2, [])
-    layers = [*sides.get(0, []), *first[:2]]
+    ordered = [*sides.get(0, []), *first[:2]]
     rest = [(n / max(len(first) - 2, 1), 0, layer) for n, layer in enumerate(first[2:])]
     rest += [((n + 0.5) / max(len(second), 1) - 1e-9, 1, layer) for n, layer in enumerate(second)]
-    layers += [layer for *_, layer in sorted(rest, key=lambda each: each[:2])]
-    return tuple(bead for layer in layers for bead in layer)
+    ordered += [layer for *_, layer in sorted(rest, key=lambda each: each[:2])]
+    return tuple(bead for layer in ordered for bead in layer)
 
 
 def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
@@ -143,11 +150,16 @@ def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
         high = size.layer_mm(area_under(ground, level + 0.5 * size.height_mm)[1])
         end = last_fill if size.reach_mm is None else min(floor + size.reach_mm, last_fill)
         top = level + (end - level) / max(1, round((end - level) / high))
+        if not is_open and not size.weave:  # the tip of a corner is no bead: a layer is at least most of one
+            wanted = laid + LEAST_BEAD * size.area_mm2
+            top = min(max(top, flat_slab(ground, wanted)[0]), max(last_fill, top))
         area, width = area_under(ground, top)[0] - laid, area_under(ground, (level + top) / 2)[1]
         alone = is_open and place < 2
         role = "fill" if place > 1 or groove.reinforcing else _first_roles(groove, is_open=is_open)[place]
         role = role if groove.side else "buttering"
         count = 1 if alone else size.count(width)
+        if not (alone or size.weave):
+            count = max(count, math.ceil(area / (LARGEST_BEAD * size.area_mm2) - CLOSE_MM))
         one = _One(deposit, role, area, top - level, width, weave=size.weave and not alone)
         layers.append(_layer(groove, one, count))
         laid, level, own = laid + area, top, own + 1

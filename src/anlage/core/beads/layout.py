@@ -59,7 +59,7 @@ class Laid:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Bead:
-    """One bead where it lies; `shared` when its area is only a share of what was left."""
+    """One bead where it lies; `up` is the way out of its groove, `shared` when its area is only a share of the rest."""
 
     key: str
     side: int
@@ -68,6 +68,7 @@ class Bead:
     area_mm2: float
     width_mm: float
     height_mm: float
+    up: Point
     shared: bool = False
 
 
@@ -88,7 +89,7 @@ class Layer:
 class Filling:
     """How a side is filled: its room with cap and root, what is laid, what is missing up to the surface [mm²].
 
-    `reach_mm` is how far the metal stands over the mouth, below 0 under it; `stated_cap_mm` the cap that is stated.
+    `reach_mm` is how far the metal stands over the mouth, below 0 under it.
     """
 
     side: int
@@ -96,7 +97,6 @@ class Filling:
     laid_mm2: float
     missing_mm2: float
     reach_mm: float
-    stated_cap_mm: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,6 +125,7 @@ class _Region:
     level: float
     left_mm2: float
     crown_mm: float = 0.0
+    reach_mm: float = -math.inf
 
     @classmethod
     def of(cls, groove: Groove) -> "_Region":
@@ -135,6 +136,7 @@ class _Region:
 
     def covered_by(self, surface: list[Point]) -> None:
         """Go on from the surface of a layer."""
+        self.reach_mm = max(y for _, y in surface) if self.crown_mm else self.level
         self.ground = _after(self.ground, surface)
         self.left_mm2 = 0.0 if self.crown_mm else area_under(self.ground, 0.0)[0]
 
@@ -268,17 +270,17 @@ def _lay(side: _Side, group: list[tuple[int, Laid]]) -> list[Layer]:
                 n,
                 Bead(
                     key=each.key, side=side.number, layer=side.layers, outline=outline, area_mm2=area,
-                    width_mm=end - start, height_mm=area * scale / max(end - start, 1e-9), shared=is_shared,
+                    width_mm=end - start, height_mm=area * scale / max(end - start, 1e-9), up=region.groove.up,
+                    shared=is_shared,
                 ),
             )
         )  # fmt: skip
     region.covered_by(surface)
     side.laid += sum(areas)
-    reach = region.crown_mm if capping else region.level
     return [
         Layer(
             side=side.number, number=side.layers, beads=len(group), area_mm2=sum(areas), role=group[0][1].role,
-            reach_mm=reach, capping=capping,
+            reach_mm=region.reach_mm, capping=capping,
         )
     ]  # fmt: skip
 
@@ -394,8 +396,7 @@ def _filling(side: _Side) -> Filling:
     room = sum(each.room_mm2 for each in side.regions)
     last = side.regions[-1]
     missing = sum(each.left_mm2 for each in side.regions)
-    reach = last.crown_mm if last.crown_mm else last.level
     return Filling(
-        side=side.number, room_mm2=room, laid_mm2=side.laid, missing_mm2=missing, reach_mm=reach,
-        stated_cap_mm=last.groove.cap_mm,
+        side=side.number, room_mm2=room, laid_mm2=side.laid, missing_mm2=missing,
+        reach_mm=last.reach_mm,
     )  # fmt: skip

@@ -135,5 +135,6 @@ def _label(bead: Bead, marked: Marked, scale: float, measure: Measure) -> Iterat
 
 def _handle(bead: Bead, marked: Marked) -> Marker:
     """Return the handle by which the chosen bead is made larger or smaller, on its upper edge."""
-    top = max(bead.outline, key=lambda point: (point[1], point[0]))
+    x, y = bead.up
+    top = max(bead.outline, key=lambda point: (round(point[0] * x + point[1] * y, 9), point[0] * y - point[1] * x))
     return Marker(role="handle", at=top, kind="handle", target=f"{marked.target}/bead_area_mm2")

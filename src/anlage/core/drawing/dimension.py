@@ -9,6 +9,7 @@ from anlage.core.drawing.display import Anchor, Item, Marker, Path, Point, Text
 GAP_MM, BEYOND_MM = 1.0, 1.5  # paper: extension lines start off the work and end past the dimension line
 HANDLE_MM = 2.6  # paper: the handle stands past the second arrow, clear of the value
 VALUE_MM = 1.6  # paper: between an upright line and its value
+SLANTING = 0.3  # of a way that is neither level nor upright, its lesser part
 NARROW_MM = 12.0  # paper: under this the arrows come from outside, the handle at the tail of the second
 TAIL_MM = 5.0  # paper: length of an arrow that comes from outside
 
@@ -53,7 +54,11 @@ def linear(start: Point, end: Point, label: Label, *, offset_mm: float, scale: f
     handle = (last[0] + away * math.cos(along), last[1] + away * math.sin(along))
     yield Marker(role="handle", at=handle, kind="handle", target=label.target)
     middle = ((first[0] + last[0]) / 2, (first[1] + last[1]) / 2)
-    if abs(math.cos(along)) < 0.5:  # upright: the value stands beside the line, away from the work
+    if narrow and min(abs(math.cos(along)), abs(math.sin(along))) > SLANTING:  # the value stands beyond the handle
+        side_on: Anchor = "start" if math.cos(along) > 0 else "end"
+        place = (math.copysign(VALUE_MM + 0.8, math.cos(along)), -1.0)
+        yield Text(role=label.role, at=handle, text=label.text, anchor=side_on, offset_mm=place, target=label.target)
+    elif abs(math.cos(along)) < 0.5:  # upright: the value stands beside the line, away from the work
         anchor: Anchor = "end" if normal[0] * side < 0 else "start"
         place = (-VALUE_MM if anchor == "end" else VALUE_MM, 0.8 if narrow else -1.0)  # clear of what is measured
         yield Text(role=label.role, at=middle, text=label.text, anchor=anchor, offset_mm=place, target=label.target)

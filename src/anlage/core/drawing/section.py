@@ -12,6 +12,7 @@ Show = Callable[[float, str], str]  # value, kind of quantity -> text with unit
 ROW_MM = 6.5  # paper: from one row of dimension lines to the next
 LEADER_MM = 7.0  # paper: the value of a radius stands so far beyond its arc
 ARC_MM = 9.0  # paper: an angle's arc stands clear of the work by this
+FILLETS = ("fillet", "socket", "slip-on")  # what these weld is seen by its face alone
 TEAR = ((0.0, 0.0), (0.44, 0.0), (0.47, -0.05), (0.53, 0.05), (0.56, 0.0), (1.0, 0.0))
 
 
@@ -33,7 +34,8 @@ def section(sketch: Sketch, *, scale: float, show: Show, measure: Measure) -> Di
 def profile(joint: Preparation, scale: float) -> DisplayList:
     """Return the bare section, without dimensions: a small drawing of itself at true proportion."""
     shape = shape_of(joint)
-    items = (*(item for item in metal(shape) if item.role != "cap"), *edges(shape))
+    hidden = {"cap"} if joint.make.form in FILLETS else {"cap", "face"}
+    items = (*(item for item in metal(shape) if item.role not in hidden), *edges(shape))
     return DisplayList(items, scale, *bounds(items, scale, lambda _text, _height: 0.0))
 
 
@@ -51,6 +53,8 @@ def metal(shape: Shape) -> Iterator[Item]:
             yield Path(role="cap", points=groove.outline, closed=True, target="joint/leg_mm")
         if groove.cap:
             yield Path(role="cap", points=groove.cap, closed=True, target="joint/reinforcement_mm")
+        elif groove.side:
+            yield Path(role="face", points=groove.mouth, target="joint/reinforcement_mm")
         if groove.root_cap:
             yield Path(role="cap", points=groove.root_cap, closed=True, target="joint/root_reinforcement_mm")
 
