@@ -28,6 +28,7 @@ from anlage.core.drawing import (
     section,
     weld_symbol,
 )
+from anlage.core.drawing.section import metal
 from anlage.core.joint import (
     KINDS,
     Preparation,
@@ -387,6 +388,34 @@ def test_the_arrow_side_is_below_the_line_by_aws_and_above_it_by_iso():
     dashed = [i for i in symbol("iso", kind="single-v").items if i.role == "symbol_dashed"]
     assert len(dashed) == 1
     assert not [i for i in symbol("aws", kind="single-v").items if i.role == "symbol_dashed"]
+
+
+@pytest.mark.parametrize("opening", ["3", "0.118", "5/32 to 3/16"])
+@pytest.mark.parametrize("kind", ["single-v", "single-bevel", "square"])
+def test_a_root_opening_stands_between_the_lines_of_its_symbol(kind, opening):
+    measure = lambda text, height: 0.5 * height * len(text)  # noqa: E731 - one line
+    texts = SymbolTexts(opening, ("60°", ""), ("", ""), "")
+    joint = Preparation(kind=kind, thickness_mm=12, root_opening_mm=3, groove_angle_deg=60)
+    picture = weld_symbol(joint, texts, "iso", measure)
+    (text,) = (item for item in picture.items if isinstance(item, Text) and item.text == opening)
+    half = measure(opening, text.height_mm) / 2
+    box = shapely.box(text.at[0] - half, text.at[1], text.at[0] + half, text.at[1] + 0.7 * text.height_mm)
+    lines = [shapely.LineString(item.points) for item in picture.items if isinstance(item, Path)]
+    assert not any(line.intersects(box) for line in lines)
+
+
+def test_the_face_of_a_weld_without_a_cap_is_drawn():
+    fillet = replace(PLAIN_FILLET, reinforcement_mm=0.0)
+    faces = [item.points for item in metal(shape_of(fillet)) if item.role == "face"]
+    assert [coordinate for face in faces for point in face for coordinate in point] == pytest.approx([0, 8, 8, 0])
+    crowned = replace(PLAIN_FILLET, reinforcement_mm=1.0)
+    assert not [item for item in metal(shape_of(crowned)) if item.role == "face"]
+    assert "face" in {item.role for item in profile(fillet, 1.0).items}
+    groove = Preparation(kind="single-v", thickness_mm=12, root_opening_mm=3, groove_angle_deg=60)
+    assert "face" not in {item.role for item in profile(groove, 1.0).items}
+
+
+PLAIN_FILLET = Preparation(kind="fillet", thickness_mm=12, leg_mm=8)
 
 
 def test_a_symbol_says_all_round_backing_and_melt_through():

@@ -118,6 +118,12 @@ def test_what_the_weld_takes_follows_the_users_rates_and_they_are_remembered(dem
     assert demo.bench.settings.rates == dict.fromkeys(demo.place.takes.fields, 2.5)
     demo.press("Ctrl+U")
     assert "lb" in demo.place.takes.text()
+    field = demo.place.takes.fields["filler_per_kg"]
+    assert (field.accessibleName(), float(field.text())) == (
+        "Filler, per lb",
+        pytest.approx(2.5 * 0.45359237, rel=1e-4),
+    )
+    assert demo.place.takes.rates["filler_per_kg"] == 2.5  # shown by the pound, kept as it was typed
     demo.shell.close()
     assert demo.kept[-1].rates["labour_per_h"] == 2.5
 

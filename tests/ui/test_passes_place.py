@@ -306,9 +306,10 @@ def test_the_strip_of_deposits_is_as_high_as_its_cards_and_grows_with_a_complain
 
 
 def turn_wheel(view, position, clicks):
+    inverted = False  # Qt takes it by its place alone
     event = QWheelEvent(position, view.mapToGlobal(position), QPoint(), QPoint(0, 120 * clicks),
                         Qt.MouseButton.NoButton, Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase,
-                        inverted=False)  # fmt: skip
+                        inverted)  # fmt: skip
     QApplication.sendEvent(view, event)
 
 

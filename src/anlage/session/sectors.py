@@ -3,13 +3,16 @@
 from dataclasses import dataclass
 from itertools import pairwise
 
+from anlage.core.drawing import Around, DisplayList, Ring, Row, Seam, clock, strip
 from anlage.core.heat import EnergyRange
 from anlage.core.procedure import Pass, Reading, Sector, Wps, pass_energy
-from anlage.core.quantities import show_interval
+from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.data.tables import unit_table
 from anlage.session.fields import field_of
+from anlage.session.pictures import Sheet
+from anlage.session.seam_places import is_round, reach_of_pass, seam_mm
 
 SETTINGS = ("current_a", "voltage_v", "travel_speed_mm_min")
 
@@ -24,6 +27,48 @@ def sector_energy(wps: Wps, sector: Sector) -> EnergyRange | None:
     """Return the arc energy in a sector; `None` when something is not stated."""
     each = next((one for one in wps.passes if one.id == sector.of), None)
     return None if each is None else pass_energy(in_sector(each, sector))
+
+
+def sector_picture(wps: Wps, pass_id: str, sheet: Sheet) -> DisplayList | None:
+    """Return a pass with its sectors beside it, by the clock or along the seam; `None` without a pass.
+
+    Inside lies the pass as it is stated for the whole way, outside each sector with its own energy and current.
+    """
+    number = next((n for n, one in enumerate(wps.passes, 1) if one.id == pass_id), None)
+    if number is None:
+        return None
+    each = wps.passes[number - 1]
+    round_pipe = is_round(wps)
+    whole = 360.0 if round_pipe else seam_mm(wps)[0]
+    share = 1.0 if round_pipe else 1.0 / whole
+    energy = pass_energy(each)
+    rows: list[Row] = [Ring(f"passes/{each.id}", str(number), ((0.0, whole * share),), _hottest(energy))]
+    parts = []
+    for sector in (one for one in wps.sectors if one.of == pass_id and one.reach):
+        reach = reach_of_pass(wps, each.model_copy(update={"reach": sector.reach}))
+        for start, end in reach.stretches if reach else ():
+            label = show_interval(sector.current_a, "current", sheet.system, unit_table()) if sector.current_a else "–"
+            run = ((start * share, end * share),)
+            parts.append(Ring(f"sectors/{sector.id}", label, run, _hottest(sector_energy(wps, sector))))
+    if parts:
+        rows.append(tuple(parts))
+    if round_pipe:
+        return clock(rows, Around(), min(sheet.width_mm, sheet.height_mm) / 2 - 7.0, sheet.measure)
+    size = (max(0.84 * sheet.width_mm - 10.0, 30.0), max(sheet.height_mm - 10.0, 20.0))
+    return strip(rows, (), Seam(show(whole, "length", sheet.system, unit_table())), size, sheet.measure)
+
+
+def _hottest(energy: EnergyRange | None) -> float | None:
+    return energy.high.energy_kj_mm if energy else None
+
+
+def sector_heat(wps: Wps, pass_id: str) -> tuple[float, float] | None:
+    """Return the span of the hottest energies of a pass and its sectors [kJ/mm]; `None` where none is known."""
+    own = [one for one in wps.passes if one.id == pass_id]
+    found = [_hottest(pass_energy(each)) for each in own]
+    found += [_hottest(sector_energy(wps, sector)) for sector in wps.sectors if sector.of == pass_id]
+    known = [heat for heat in found if heat is not None]
+    return (min(known), max(known)) if known else None
 
 
 def sector_sentences(wps: Wps, pass_id: str, system: System) -> tuple[str, ...]:

@@ -10,7 +10,7 @@ from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
 from anlage.session.advice import root_misfits
-from anlage.session.beads import bead_counts
+from anlage.session.beads import bead_counts, fill_notices
 
 CLOCK = ("12 o'clock", "3 o'clock", "6 o'clock", "9 o'clock")
 SEAM = ("start", "first third", "second third", "end")
@@ -117,6 +117,7 @@ def station_sentences(wps: Wps, chosen: str, system: System) -> tuple[str, ...]:
         said.append(f"{own.station.place or 'Here'}: {area}{beads}{energy} in all.")
     if own is not None:
         said += own.sentences
+        said += [each.text for each in fill_notices(own.wps, system) if not each.good]
     bad = worst(found)
     if bad is not None:
         said.append(f"Worst station: {bad.station.place or 'unnamed'}.")

@@ -21,6 +21,8 @@ from anlage.session.node import node_of
 from anlage.session.seam_places import METRE_MM, reach_of_pass, seam_mm
 
 UNKNOWN = "–"
+CUBIC_METRE_L = 1000.0
+SHRINKAGE_NOTE = "Published schools, each within half of its value at best: to preset by, never a tolerance."
 NO_FACTOR = "no operating factor is known for the process"
 
 
@@ -107,10 +109,28 @@ def _electrode(deposit: Deposit) -> float | None:
 
 @dataclass(frozen=True, slots=True)
 class Section:
-    """A titled group of figures."""
+    """A titled group of figures, and in a sentence what they rest on."""
 
     title: str
     figures: tuple[Figure, ...]
+    note: str = ""
+
+
+def rate_fields(system: System) -> tuple[tuple[str, str, float], ...]:
+    """Return the user's rates: name, what is asked for, and how often it is in the stored one."""
+    mass, gas = (unit_table()[kind].shown_in[system][0] for kind in ("mass", "volume"))
+    per_m3 = system == "si"
+    return (
+        ("labour_per_h", "Labour, per hour", 1.0),
+        ("filler_per_kg", f"Filler, per {mass.name}", 1.0 / mass.factor),
+        (
+            "gas_per_m3",
+            "Gas, per m³" if per_m3 else f"Gas, per {gas.name}",
+            1.0 if per_m3 else CUBIC_METRE_L / gas.factor,
+        ),
+        ("power_per_kwh", "Power, per kWh", 1.0),
+        ("wait_min", "Wait between passes, min", 1.0),
+    )
 
 
 def takes_sections(wps: Wps, rates: Mapping[str, float], system: System) -> tuple[Section, ...]:
@@ -122,11 +142,15 @@ def takes_sections(wps: Wps, rates: Mapping[str, float], system: System) -> tupl
     counted = Figure("Counted over", f"{what}, {_say(length, 'length', system)}", "length of the weld")
     metal = (counted, Figure("Weld metal", _mass(found.metal_kg, system), "the beads as laid"))
     return (
-        Section("Metal", (*metal, *_fillers(found, system))),
-        Section("Time and energy", _times(found, rates, len(wps.passes))),
-        *([Section("Gas", _gases(found, system))] if found.gases_l else []),
-        Section("Money", _money(found)),
-        Section("Shrinkage", shrinkage_figures(wps, system)),
+        Section(
+            "Metal", (*metal, *_fillers(found, system)), "To buy: with stubs and spatter, by deposition efficiency."
+        ),
+        Section(
+            "Time and energy", _times(found, rates, len(wps.passes)), f"Elapsed: {_elapsed(rates, len(wps.passes))}."
+        ),
+        *([Section("Gas", _gases(found, system), "Flow times arc time.")] if found.gases_l else []),
+        Section("Money", _money(found), "By your own rates, typed below."),
+        Section("Shrinkage", shrinkage_figures(wps, system), SHRINKAGE_NOTE),
     )
 
 
@@ -158,14 +182,19 @@ def minutes(value: float | None) -> str:
 
 
 def _times(found: Takes, rates: Mapping[str, float], passes: int) -> tuple[Figure, ...]:
-    wait = rates.get("wait_min", 0.0)
-    waits = f", {passes - 1} waits of {wait:g} min" if wait else ", no waits stated"
     energy = UNKNOWN if found.energy_kwh is None else f"{found.energy_kwh:.2f} kWh"
     return (
         Figure("Arc time", minutes(found.arc_min), "length over the middle of the travel speed, pass by pass"),
-        Figure("Elapsed", minutes(found.elapsed_min), f"arc time over the usual operating factor by hand{waits}"),
+        Figure("Elapsed", minutes(found.elapsed_min), _elapsed(rates, passes)),
         Figure("Energy of the arc", energy, "middle volts times middle amps; the source takes more"),
     )
+
+
+def _elapsed(rates: Mapping[str, float], passes: int) -> str:
+    """Return what the elapsed time rests on."""
+    wait = rates.get("wait_min", 0.0)
+    waits = f"{passes - 1} waits of {wait:g} min" if wait else "no waits stated"
+    return f"arc time over the usual operating factor by hand, {waits}"
 
 
 def _gases(found: Takes, system: System) -> tuple[Figure, ...]:
@@ -210,7 +239,7 @@ def shrinkage_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
     )  # fmt: skip
     rows = [
         Figure(
-            school.name.replace("_", " ").title(),
+            f"{school.name.replace('_', ', ').title()} ({school.confidence})",
             _say(school.low_mm, "length", system)
             if school.low_mm == school.high_mm
             else f"{_say(school.low_mm, 'length', system)} to {_say(school.high_mm, 'length', system)}",

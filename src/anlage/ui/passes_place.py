@@ -74,6 +74,7 @@ class PassesPlace(QWidget):
         self.selection.follow()
         self.deposits = DepositStrip(document)
         self.scale = HeatScale(document.reader, lambda: heat_span(document.wps), self._energy)
+        self.seam_scale = HeatScale(document.reader, self._seam_heat, self._energy)
         self.hero = _Hero(document, self.selection)
         self.fill = QLabel()
         self.fill.setProperty("tone", "muted")
@@ -96,6 +97,7 @@ class PassesPlace(QWidget):
         self.views.addWidget(self.bead_view)
         left.addWidget(self.views, 1)
         left.addWidget(self.fill)
+        left.addWidget(self.seam_scale)
         right.addWidget(self.hero)
         right.addWidget(self.window_view, 1)
         right.addWidget(self.scale)
@@ -141,6 +143,14 @@ class PassesPlace(QWidget):
         for name, button in self.tools.items():
             button.setIcon(icon(name, self.document.reader.look.colour["ink"]))
 
+    def _seam_heat(self) -> tuple[float, float] | None:
+        """Return the span of the scale of the picture in front, beside the beads."""
+        place = self.views.currentIndex()
+        front = self.views.currentWidget()
+        if place <= 0 or not isinstance(picture := getattr(front, "picture", None), PictureView):
+            return None
+        return picture.presenter.heat()
+
     def _energy(self, value: float) -> str:
         return show(value, "heat_input", self.document.system, unit_table())
 
@@ -152,6 +162,7 @@ class PassesPlace(QWidget):
                 view.refresh()
         self.window_view.refresh()
         self.scale.update()
+        self.seam_scale.update()
         self.hero.refresh()
         self.table.viewport().update()
         wps, system = self.document.wps, self.document.system
@@ -166,6 +177,7 @@ class PassesPlace(QWidget):
         others = (self.beside, self.deposits, self.fill, *self.tools.values())
         for widget in others:  # starts and stops need the room
             widget.setVisible(place == 0)
+        self.seam_scale.setVisible(place != 0)
         self.table.show_at_most(MOST_ROWS if place == 0 else FEW_ROWS)
         self.tabs.choose(place)
         self.refresh()
@@ -294,6 +306,7 @@ class _Hero(QWidget):
         self.number.setFont(font("hero", strong=True))
         self.corners.setProperty("tone", "muted")
         self.corners.setFont(font("note"))
+        self.corners.setWordWrap(True)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(14)

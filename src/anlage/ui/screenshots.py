@@ -9,7 +9,7 @@ SETTLE = 8  # turns of the event loop until everything is laid out
 # Views beside the first one of their place: place, which view, the procedure they are shown of, name of the picture.
 VIEWS = (
     ("joint", 1, "OST-W-01", "takes"), ("joint", 2, "OST-W-01", "designs"), ("passes", 1, "OST-W-02", "stops"),
-    ("passes", 2, "OST-W-02", "tacks"), ("passes", 3, "OST-W-02", "fit-up"),
+    ("passes", 2, "OST-W-02", "tacks"), ("passes", 3, "OST-W-02", "fit-up"), ("passes", 4, "OST-W-02", "sectors"),
 )  # fmt: skip
 
 

@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 from anlage.core.drawing import DisplayList, Point
 from anlage.session.pictures import Sheet, bead_picture
+from anlage.session.sectors import sector_heat, sector_picture
 from anlage.session.stations import at_station
 from anlage.session.stop_plan import stop_picture
 from anlage.ui.document import Document
@@ -27,6 +28,20 @@ class StopPresenter(PassPicture):
 
     def step(self, target: str, steps: int) -> None:
         """Nothing in it is stepped."""
+
+
+class SectorPresenter(StopPresenter):
+    """The chosen pass with its sectors, coloured by the energy of each."""
+
+    def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        sheet = Sheet(width_mm, height_mm, self.document.system, measure)
+        return sector_picture(self.document.wps, self.selection.pass_id, sheet)
+
+    def heat(self) -> tuple[float, float] | None:
+        return sector_heat(self.document.wps, self.selection.pass_id)
+
+    def empty_text(self) -> str:
+        return "Choose a pass in the table: its sectors are shown here."
 
 
 class StationPresenter(StopPresenter):

@@ -7,23 +7,33 @@ from anlage.session.sectors import dial_sentences, sector_sentences
 from anlage.ui.document import Document
 from anlage.ui.element_rows import ElementRows
 from anlage.ui.look import font
+from anlage.ui.picture import PictureView
+from anlage.ui.seam_presenters import SectorPresenter
 from anlage.ui.selection import Selection
 
-SECTOR = (("reach", 150), ("current_a", 92), ("voltage_v", 86), ("travel_speed_mm_min", 96), ("technique", 190))
+SECTOR = (("reach", 150), ("current_a", 74), ("voltage_v", 62), ("travel_speed_mm_min", 84), ("technique", 134))
 READING = (
-    ("machine", 110), ("tap", 80), ("dial", 62), ("current_a", 70), ("voltage_v", 62), ("meter", 100), ("day", 100),
+    ("machine", 100), ("tap", 72), ("dial", 54), ("current_a", 62), ("voltage_v", 56), ("meter", 86), ("day", 92),
 )  # fmt: skip
+COLUMN_PX = 664
 
 
-class SectorsView(QScrollArea):
-    """Two groups of rows: sectors of the chosen pass, readings of the machines."""
+class SectorsView(QWidget):
+    """The chosen pass by its sectors, and beside it rows of sectors and of readings of the machines."""
 
     def __init__(self, document: Document, selection: Selection) -> None:
         super().__init__()
         self.document, self.selection = document, selection
-        self.setWidgetResizable(True)
-        room = QWidget()
-        self.setWidget(room)
+        self.picture = PictureView(SectorPresenter(document, selection), document.reader, "Sectors of the pass")
+        room, scroll = QWidget(), QScrollArea()
+        scroll.setWidget(room)
+        scroll.setWidgetResizable(True)
+        scroll.setFixedWidth(COLUMN_PX)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(16)
+        layout.addWidget(self.picture, 1)
+        layout.addWidget(scroll)
         self.sectors = ElementRows(document, "sectors", SECTOR, (("Remove", lambda e: self._remove("sectors", e)),))
         self.readings = ElementRows(document, "readings", READING, (("Remove", lambda e: self._remove("readings", e)),))
         self.title = QLabel()
@@ -33,7 +43,7 @@ class SectorsView(QScrollArea):
         self.add_reading.clicked.connect(lambda: self._edit(with_element(document.wps, "readings")[0], "Add a reading"))
         machines = QLabel("Machines: what a meter read at tap and dial")
         column = QVBoxLayout(room)
-        column.setContentsMargins(12, 8, 12, 8)
+        column.setContentsMargins(0, 0, 8, 0)
         column.setSpacing(8)
         for title, rows, add, said in (
             (self.title, self.sectors, self.add_sector, self.said),
@@ -66,6 +76,7 @@ class SectorsView(QScrollArea):
         self.readings.show_elements([each.id for each in wps.readings])
         self.add_sector.setEnabled(self.document.can_write and self.selection.chosen is not None)
         self.said.setText("\n".join(sector_sentences(wps, chosen, self.document.system)))
+        self.picture.refresh()
         self.dials.setText("\n".join(dial_sentences(wps, chosen)))
 
     def on_add_sector(self) -> None:

@@ -6,21 +6,14 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QDoubleValidator
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
-from anlage.session.takes import takes_sections
+from anlage.session.takes import Section, rate_fields, takes_sections
 from anlage.ui.document import Document
 from anlage.ui.look import font
 
 COLUMNS = 2
-RATES = (
-    ("labour_per_h", "Labour, per hour"),
-    ("filler_per_kg", "Filler, per kg"),
-    ("gas_per_m3", "Gas, per m³"),
-    ("power_per_kwh", "Power, per kWh"),
-    ("wait_min", "Wait between passes, min"),
-)
 
 
-class TakesView(QScrollArea):
+class TakesView(QWidget):
     """Shows what all passes take together.
 
     Signals
@@ -33,10 +26,15 @@ class TakesView(QScrollArea):
     def __init__(self, document: Document, rates: Mapping[str, float]) -> None:
         super().__init__()
         self.document, self.rates = document, dict(rates)
-        self.setWidgetResizable(True)
         self.setAccessibleName("What the weld takes")
-        room = QWidget()
-        self.setWidget(room)
+        room, scroll = QWidget(), QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(room)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(8)
+        whole.addWidget(scroll, 1)
+        whole.addWidget(self._rates())
         column = QVBoxLayout(room)
         column.setContentsMargins(12, 12, 12, 8)
         column.setSpacing(14)
@@ -45,8 +43,8 @@ class TakesView(QScrollArea):
         self._grid.setVerticalSpacing(18)
         column.addLayout(self._grid)
         column.addStretch(1)
-        column.addWidget(self._rates())
         self.cards: list[QWidget] = []
+        document.reader.units_changed.connect(self._show_rates)
 
     def _rates(self) -> QWidget:
         box = QFrame(objectName="panel")
@@ -54,8 +52,10 @@ class TakesView(QScrollArea):
         row.setContentsMargins(10, 6, 10, 6)
         row.setSpacing(8)
         self.fields: dict[str, QLineEdit] = {}
-        for name, word in RATES:
-            label = QLabel(word)
+        self._words: dict[str, QLabel] = {}
+        self._times: dict[str, float] = {}
+        for name, *_ in rate_fields(self.document.system):
+            label = self._words[name] = QLabel()
             label.setProperty("tone", "muted")
             label.setFont(font("note"))
             field = self.fields[name] = QLineEdit()
@@ -64,8 +64,6 @@ class TakesView(QScrollArea):
             field.setValidator(check)
             field.setAlignment(Qt.AlignmentFlag.AlignRight)
             field.setFixedWidth(78)
-            field.setAccessibleName(word)
-            field.setText(f"{self.rates[name]:g}" if name in self.rates else "")
             field.textChanged.connect(lambda text, name=name: self._on_typed(name, text))
             pair = QVBoxLayout()
             pair.setSpacing(1)
@@ -73,12 +71,24 @@ class TakesView(QScrollArea):
             pair.addWidget(field)
             row.addLayout(pair)
         row.addStretch(1)
+        self._show_rates()
         return box
+
+    def _show_rates(self) -> None:
+        """Show the rates as the reader states them: by kilogram or by pound."""
+        for name, word, times in rate_fields(self.document.system):
+            self._times[name] = times
+            self._words[name].setText(word)
+            field = self.fields[name]
+            field.setAccessibleName(word)
+            field.blockSignals(True)  # noqa: FBT003 - the rates stay what they are
+            field.setText(f"{self.rates[name] / times:.6g}" if name in self.rates else "")
+            field.blockSignals(False)  # noqa: FBT003
 
     def _on_typed(self, name: str, text: str) -> None:
         self.rates.pop(name, None)
         if text and text != ".":
-            self.rates[name] = float(text)
+            self.rates[name] = float(text) * self._times[name]
         self.refresh()
         self.rates_changed.emit(dict(self.rates))
 
@@ -89,7 +99,7 @@ class TakesView(QScrollArea):
             card.hide()  # at once: deleting waits for the event loop
             card.deleteLater()
         sections = takes_sections(self.document.wps, self.rates, self.document.system)
-        self.cards = [_card(each.title, [(f.name, f.text, f.origin) for f in each.figures]) for each in sections]
+        self.cards = [_card(each) for each in sections]
         for place, card in enumerate(self.cards):
             self._grid.addWidget(card, place // COLUMNS, place % COLUMNS, Qt.AlignmentFlag.AlignTop)
 
@@ -99,22 +109,27 @@ class TakesView(QScrollArea):
         return "\n".join(f"{figure.name}: {figure.text}" for each in sections for figure in each.figures)
 
 
-def _card(title: str, rows: list[tuple[str, str, str]]) -> QWidget:
+def _card(section: Section) -> QWidget:
     card = QWidget()
     grid = QGridLayout(card)
     grid.setContentsMargins(0, 0, 0, 0)
     grid.setHorizontalSpacing(12)
     grid.setVerticalSpacing(3)
     grid.setColumnStretch(0, 1)
-    head = QLabel(title)
+    head = QLabel(section.title)
     head.setFont(font("title", strong=True))
     grid.addWidget(head, 0, 0, 1, 2)
-    for row, (name, text, origin) in enumerate(rows, 1):
-        label, value = QLabel(name), QLabel(text)
+    for row, figure in enumerate(section.figures, 1):
+        label, value = QLabel(figure.name), QLabel(figure.text)
         label.setProperty("tone", "muted")
         value.setAlignment(Qt.AlignmentFlag.AlignRight)
         for widget in (label, value):
-            widget.setToolTip(origin)
+            widget.setToolTip(figure.origin)
         grid.addWidget(label, row, 0)
         grid.addWidget(value, row, 1)
+    said = QLabel(section.note)
+    said.setProperty("tone", "muted")
+    said.setFont(font("note"))
+    said.setWordWrap(True)
+    grid.addWidget(said, len(section.figures) + 1, 0, 1, 2)
     return card

@@ -27,6 +27,10 @@ class Ring:
     chosen: bool = False
 
 
+Row = Ring | tuple[Ring, ...]
+"""What lies on one radius or in one row: a pass, or parts of it beside each other, each with its own label."""
+
+
 @dataclass(frozen=True, slots=True)
 class TackMark:
     """One tack: the leaf it is stated at, its middle and half its length [° or share], its ends, whether it bridges."""
@@ -59,12 +63,12 @@ class Around:
     tacks: tuple[TackMark, ...] = ()
 
 
-def clock(rings: Sequence[Ring], around: Around, radius_mm: float, measure: Measure) -> DisplayList:
+def clock(rows: Sequence[Row], around: Around, radius_mm: float, measure: Measure) -> DisplayList:
     """Return the clock of a pipe, the first pass innermost; a gap in a ring is a stop, the arrow the way it goes.
 
     Parameters
     ----------
-    rings : every pass in its order, runs in degrees
+    rows : every pass in its order, runs in degrees; a tuple lies on one radius, each labelled where it is
     around : barred arcs and tacks
     radius_mm : of the numbers of the clock, on paper [mm]
     measure : measures a text, for the corners of the picture
@@ -75,16 +79,35 @@ def clock(rings: Sequence[Ring], around: Around, radius_mm: float, measure: Meas
         wedge = (*near, *reversed(far))
         items.append(Path(role="clock_barred", points=wedge, closed=True))
     items += _face(radius_mm)
-    room = (OUTER - INNER) * radius_mm / max(len(rings), 1)
-    for n, ring in enumerate(rings):
+    room = (OUTER - INNER) * radius_mm / max(len(rows), 1)
+    for n, row in enumerate(rows):
         low = INNER * radius_mm + n * room
-        items += _ring(ring, low, low + SHARE * room)
+        for ring in _rings(row):
+            items += _ring(ring, low, low + SHARE * room)
     for tack in around.tacks:
         inner = INNER * 0.82 * radius_mm
         items.append(_tack(tack, lambda at, up, inner=inner: _at(inner + TACK_MM * (up - 0.5), at)))  # type: ignore[misc]
-    for n, ring in enumerate(rings):
-        items += _number(ring, INNER * radius_mm + (n + 0.5 * SHARE) * room, min(SMALL_MM, 0.62 * room), measure)
+    for n, row in enumerate(rows):
+        radius = INNER * radius_mm + (n + 0.5 * SHARE) * room
+        for ring in _rings(row):
+            height = min(SMALL_MM, 0.62 * room)
+            turn = math.degrees(4.0 / radius) if isinstance(row, Ring) else _middle(ring)
+            if isinstance(row, tuple) and measure(ring.label, height) > radius * math.radians(_widest(ring)):
+                continue
+            items += _number(ring, _at(radius, turn), height, measure)
     return DisplayList(tuple(items), 1.0, *bounds(items, 1.0, measure))
+
+
+def _rings(row: Row) -> tuple[Ring, ...]:
+    return (row,) if isinstance(row, Ring) else row
+
+
+def _middle(ring: Ring) -> float:
+    return sum(ring.runs[0]) / 2 if ring.runs else 0.0
+
+
+def _widest(ring: Ring) -> float:
+    return max((abs(end - start) for start, end in ring.runs), default=0.0)
 
 
 def _tack(tack: TackMark, at: Callable[[float, float], Point]) -> Path:
@@ -100,11 +123,11 @@ def _tack(tack: TackMark, at: Callable[[float, float], Point]) -> Path:
     return Path(role=role, points=tuple(dict.fromkeys(points)), closed=True, target=tack.target)
 
 
-def _number(ring: Ring, radius: float, height: float, measure: Measure) -> Iterator[Item]:
-    """Yield the number of a pass on a plate, just beside 12 o'clock; a thin ring has no room for it."""
+def _number(ring: Ring, at: Point, height: float, measure: Measure) -> Iterator[Item]:
+    """Yield the label of a ring on a plate; a thin ring has no room for it."""
     if height < LEAST_NUMBER_MM:
         return
-    x, y = _at(radius, math.degrees(4.0 / radius))
+    x, y = at
     half = measure(ring.label, height) / 2 + 0.5
     plate = (
         (x - half, y - 0.7 * height),
@@ -156,13 +179,13 @@ def _ring(ring: Ring, low: float, high: float) -> Iterator[Item]:
 
 
 def strip(
-    rings: Sequence[Ring], tacks: Sequence[TackMark], seam: Seam, size_mm: Point, measure: Measure
+    rows: Sequence[Row], tacks: Sequence[TackMark], seam: Seam, size_mm: Point, measure: Measure
 ) -> DisplayList:  # fmt: skip
     """Return the rows of a plate seam, the first pass at the foot, run-on at the left and run-off at the right.
 
     Parameters
     ----------
-    rings : every pass in its order, runs as shares of the length
+    rows : every pass in its order, runs as shares of the length; a tuple lies in one row, each labelled where it is
     tacks : in a row under the first pass, as shares of the length
     seam : its length as text, and whether it has run-on and run-off
     size_mm : room on paper [mm]
@@ -170,15 +193,15 @@ def strip(
     """
     width, height = size_mm
     tab = TAB * width if seam.has_tabs else 0.0
-    row = min(height / max(len(rings), 1), 9.0)
-    top = row * len(rings)
+    row = min(height / max(len(rows), 1), 9.0)
+    top = row * len(rows)
     items: list[Item] = [
         Path(role="metal", points=((-tab, 0.0), (0.0, 0.0), (0.0, top), (-tab, top)), closed=True),
         Path(role="metal", points=((width, 0.0), (width + tab, 0.0), (width + tab, top), (width, top)), closed=True),
     ]
-    for n, ring in enumerate(rings):
+    for n, own in enumerate(rows):
         low, high = n * row + 0.17 * row, (n + 1) * row - 0.17 * row
-        for start, end in ring.runs:
+        for ring, (start, end) in ((each, run) for each in _rings(own) for run in each.runs):
             a, b = start * width, end * width
             a, b = (a - tab if start == 0 else a + 0.5), (b + tab if end == 1 else b - 0.5)
             shape = ((a, low), (b, low), (b, high), (a, high))
@@ -187,9 +210,14 @@ def strip(
             items.append(Path(role=role, points=(*shape, shape[0]), target=ring.target))
             at = (b, (low + high) / 2)
             items.append(Marker(role="clock_stop", at=at, kind="arrow", direction_deg=0.0, size_mm=min(2.4, 0.4 * row)))
+        if isinstance(own, tuple):
+            for ring in own:
+                at = (_middle(ring) * width, (low + high) / 2)
+                items += _number(ring, at, min(SMALL_MM, 0.5 * row), measure)
+            continue
         items.append(
-            Text(role="tick", at=(-tab - 2.0, (low + high) / 2), text=ring.label, height_mm=SMALL_MM, anchor="end",
-                 offset_mm=(0.0, -0.8), target=ring.target)
+            Text(role="tick", at=(-tab - 2.0, (low + high) / 2), text=own.label, height_mm=SMALL_MM, anchor="end",
+                 offset_mm=(0.0, -0.8), target=own.target)
         )  # fmt: skip
     items.append(Path(role="edge", points=((0.0, 0.0), (0.0, top))))
     items.append(Path(role="edge", points=((width, 0.0), (width, top))))

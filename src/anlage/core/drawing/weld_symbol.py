@@ -20,6 +20,8 @@ System = Literal["aws", "iso"]
 HIGH, STEM, ROUND = 6.0, 2.0, 3.0  # of the glyphs [paper mm]
 LINE_MM, LEAD_MM, DASHED_MM = 54.0, 17.0, 1.6
 TEXT_MM = 2.8
+CLEAR_MM = 0.5  # round a root opening
+FREE_MM = {"v": 4.3, "bevel": 2.7, "square": 3.2}  # between the lines of a glyph where the opening stands
 ROLE = "symbol"
 
 
@@ -52,10 +54,11 @@ def weld_symbol(p: Preparation, texts: SymbolTexts, system: System, measure: Mea
     if p.od_mm is not None:
         items.append(Path(role="symbol_circle", points=_arc((0.0, 0.0), 1.9, 0, 360)))
     x = 0.5 * LINE_MM
-    items += _side(p, x, first, texts, 0)
+    wide = _stretch(p, texts.opening, measure)
+    items += _side(p, (x, wide), first, texts, 0)
     base = -DASHED_MM if system == "iso" else 0.0
     if p.make.sides == 2:
-        items += [_moved(item, base) for item in _side(p, x, other, texts, 1)]
+        items += [_moved(item, base) for item in _side(p, (x, wide), other, texts, 1)]
     elif p.make.backing:
         box = ((x - 3.5, 0.0), (x + 3.5, 0.0), (x + 3.5, other * 3), (x - 3.5, other * 3))
         items.append(_moved(Path(role=ROLE, points=(*box, box[0])), base))
@@ -82,15 +85,28 @@ def _leader(p: Preparation) -> Iterator[Item]:
     yield Marker(role=ROLE, at=tip, kind="arrow", direction_deg=turn, size_mm=3.0)
 
 
-def _side(p: Preparation, x: float, sign: float, texts: SymbolTexts, place: int) -> Iterator[Item]:
-    """Yield glyph and texts of one side, growing away from the line."""
+def _is_one_sided(p: Preparation) -> bool:
+    return p.make.form in ("bevel", "j") or p.make.form.startswith("branch")
+
+
+def _stretch(p: Preparation, opening: str, measure: Measure) -> float:
+    """Return how much wider than usual the glyph is drawn, so that the root opening stands between its lines."""
+    if not opening:
+        return 1.0
+    free = FREE_MM["bevel" if _is_one_sided(p) else "square" if p.make.form == "square" else "v"]
+    return max(1.0, (measure(opening, TEXT_MM) + 2 * CLEAR_MM) / free)
+
+
+def _side(p: Preparation, placed: tuple[float, float], sign: float, texts: SymbolTexts, place: int) -> Iterator[Item]:
+    """Yield glyph and texts of one side, growing away from the line; placed at an x, so many times as wide as usual."""
+    x, wide = placed
     for points in glyph(p):
-        yield Path(role=ROLE, points=tuple((x + u, sign * v) for u, v in points))
+        yield Path(role=ROLE, points=tuple((x + wide * u, sign * v) for u, v in points))
     low = -0.36 * TEXT_MM
     if texts.sizes[place]:
-        yield _text((x - 7.5, sign * 3.2 + low), texts.sizes[place], anchor="end")
+        yield _text((x - 3.9 - 3.6 * wide, sign * 3.2 + low), texts.sizes[place], anchor="end")
     if place == 0 and texts.opening:
-        beside = 2.1 if p.make.form in ("bevel", "j") or p.make.form.startswith("branch") else 0.0
+        beside = 1.36 * wide if _is_one_sided(p) else 0.0
         yield _text((x + beside, sign * 4.6 + low), texts.opening)
     if texts.angles[place]:
         yield _text((x, sign * 8.6 + low), texts.angles[place])
