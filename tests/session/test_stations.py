@@ -3,9 +3,12 @@
 import pytest
 
 from anlage.core.document import at, read_strict, with_at, write
-from anlage.core.joint import joint_metal
+from anlage.core.errors import InputError
+from anlage.core.joint import area_and_centroid, joint_metal
 from anlage.core.procedure import WPS, Wps, sketch_of, with_element, without_element
 from anlage.data.files import FOLDER
+from anlage.formats.font import measure
+from anlage.session.exports import picture_file, picture_of
 from anlage.session.stations import at_station, station_sentences, stations, with_four, worst
 
 
@@ -65,3 +68,21 @@ def test_stations_are_saved_with_ids_of_their_own_and_taken_out():
     more, new = with_element(without_element(wps, "stations", station), "stations")
     assert new != station
     assert len(more.stations) == 1
+
+
+def test_a_station_and_the_sectors_of_a_pass_are_saved_by_their_names():
+    wps = read_strict((FOLDER / "demo/OST-W-02.json").read_text(encoding="utf-8"), WPS)
+    narrow, nominal = (picture_of(wps, name, "si", measure) for name in ("fit-up/9 o'clock", "beads"))
+    areas = [
+        sum(abs(area_and_centroid(item.points)[0]) for item in picture.items if item.role == "groove")
+        for picture in (narrow, nominal)
+    ]
+    assert areas[0] < areas[1]  # a gap of 2.6 mm for one of 3
+    by_id = picture_of(wps, f"fit-up/{wps.stations[3].id}", "si", measure)
+    assert by_id == narrow
+    assert picture_of(wps, "sectors/1", "si", measure) == picture_of(wps, f"sectors/{wps.passes[0].id}", "si", measure)
+    with pytest.raises(InputError, match="there is no such station; name one by its place"):
+        picture_of(wps, "fit-up/7 o'clock", "si", measure)
+    with pytest.raises(InputError, match="there is no such pass; name one by its number"):
+        picture_of(wps, "sectors/9", "si", measure)
+    assert picture_file(wps, "sectors/1", ".svg", "si", measure) != picture_file(wps, "stops", ".svg", "si", measure)

@@ -11,7 +11,9 @@ from PySide6.QtWidgets import QFileDialog, QToolButton
 
 from anlage.core.drawing.bead_map import middle
 from anlage.core.joint import KINDS, MAKES
+from anlage.formats.font import measure
 from anlage.session.beads import bead_layout, bead_of
+from anlage.session.exports import picture_file
 from anlage.session.pictures import FAMILIES
 from anlage.ui.joint_place import NODE
 
@@ -306,3 +308,19 @@ def test_a_tube_node_is_built_up_member_by_member_and_its_picture_is_saved(perso
     person.click(column.chooser.button("single-v"))
     assert place.views.currentWidget() is place.section
     assert place.tabs.findChildren(QToolButton)[NODE].isHidden()
+
+
+def test_the_station_and_the_sectors_in_front_are_what_is_saved(demo, files):
+    demo.press("Alt+R")
+    demo.bench.open_document(next(e.id for e in demo.bench.works.entries() if e.number == "OST-W-02"))
+    demo.press("Alt+P")
+    demo.place.show_view(3)
+    stations = demo.place.views.currentWidget()
+    demo.click(stations.rows.buttons[demo.wps.stations[3].id][0])
+    saved = files("station.svg")
+    demo.press("Ctrl+Shift+P")
+    assert saved.read_bytes() == picture_file(demo.wps, "fit-up/9 o'clock", ".svg", "si", measure)
+    demo.place.show_view(4)
+    saved = files("sectors.svg")
+    demo.press("Ctrl+Shift+P")
+    assert saved.read_text(encoding="utf-8").count("97..105") == 2

@@ -190,12 +190,16 @@ def electrodes_answer(arguments: Arguments) -> Answer:
     whole = int(count.low) if count.is_single else [int(count.low), int(count.high)]
     lines = [
         ("electrodes", f"{whole}" if isinstance(whole, int) else f"{whole[0]}..{whole[1]}"),
-        ("arc time", shown("_min", values["arc_time_min"])),
+        ("arc time", _minutes(values["arc_time_min"])),
         ("each", f"{row.electrode_length_mm:g} mm, stub {row.stub_mm:g} mm, recovery {recovery:g}"),
     ]
     answer: dict[str, Any] = {"count": whole, "arc_time_min": number_or_interval(values["arc_time_min"])}
     answer["weld_metal_kg"] = number_or_interval(metal)
     return Answer(answer, lines, sources, notices)
+
+
+def _minutes(value: Interval | None) -> str:
+    return shown("_min", value) + ("" if value is None else " min")
 
 
 def shrinkage_answer(arguments: Arguments) -> Answer:

@@ -87,7 +87,10 @@ def parser() -> argparse.ArgumentParser:
         help="the file to make: .json, .svg .pdf .dxf for a picture, .csv .xlsx for the passes",
     )  # fmt: skip
     export.add_argument(
-        "--picture", default="section", metavar="NAME", help="section, beads, designs, symbol, stops, node or cope"
+        "--picture",
+        default="section",
+        metavar="NAME",
+        help="section, beads, designs, symbol, stops, node, cope, fit-up/PLACE or sectors/PASS",
     )
     _add_json(export)
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Mapping
 from pathlib import Path
+from types import MappingProxyType
 
 from anlage.core.drawing import DisplayList, Measure, bead_map, fitted, on_page
 from anlage.core.errors import FormatError, InputError
@@ -17,12 +18,14 @@ from anlage.session.fields import field_of
 from anlage.session.figures import deposit_of
 from anlage.session.joint_pictures import design_picture, symbol_picture
 from anlage.session.node import cope_picture, node_picture
-from anlage.session.pictures import Sheet, drawable, heat_span, marked, section_picture
+from anlage.session.pictures import Sheet, bead_picture, drawable, heat_span, marked, section_picture
+from anlage.session.sectors import sector_heat, sector_picture
+from anlage.session.stations import at_station
 from anlage.session.stop_plan import stop_picture
 from anlage.session.takes import takes_sections
 
 PAPER_MM = (170.0, 120.0)
-PICTURES = ("section", "beads", "designs", "symbol", "stops", "node", "cope")
+PICTURES = ("section", "beads", "designs", "symbol", "stops", "node", "cope", "fit-up/PLACE", "sectors/PASS")
 ENDINGS = (".svg", ".pdf", ".dxf", ".csv", ".xlsx")
 
 
@@ -33,38 +36,59 @@ def picture_of(wps: Wps, name: str, system: System, measure: Measure) -> Display
     ------
     InputError : the joint is not stated in full, or there is no such picture
     """
-    sheet = Sheet(*PAPER_MM, system, measure)
     sketch = drawable(wps.joint)
     if sketch is None or sketch.incomplete:
         raise InputError("the joint is not stated in full", where=name, mend="state it at Joint first")
-    if name == "section":
-        return section_picture(sketch, sheet)
-    if name == "beads":
-        found, shape = bead_layout(wps), joint_shape(wps)
-        assert found is not None, "the joint is drawable"
-        assert shape is not None, "the joint is drawable"
-        shown = marked(wps)
-        beads = [(bead, shown[bead.key]) for bead in found.beads]
-        return fitted(lambda scale: bead_map(shape, beads, scale=scale, measure=measure), *PAPER_MM)
-    if name == "designs":
-        picture = design_picture(wps, sheet)
-        assert picture is not None, "the joint is stated"
-        return picture
-    if name == "symbol":
-        symbol = symbol_picture(wps, system, measure)
-        assert symbol is not None, "the joint is stated"
-        return symbol
-    if name in ("node", "cope"):
-        node = node_picture(wps, "", sheet) if name == "node" else cope_picture(wps, sheet, true_size=True)
-        if node is None:
-            raise InputError("the joint is no node of tubes that can be made", where=name, mend="state it at Joint")
-        return node
-    if name == "stops":
-        stops = stop_picture(wps, "", sheet)
-        if stops is None:
-            raise InputError("there is no pass yet", where=name, mend="add passes, or fill the joint")
-        return stops
-    raise InputError(f"{name} is no picture", where="picture", mend=f"take one of {', '.join(PICTURES)}")
+    kind, _, which = name.partition("/")
+    if kind not in _MAKERS:
+        raise InputError(f"{name} is no picture", where="picture", mend=f"take one of {', '.join(PICTURES)}")
+    make, missing, mend = _MAKERS[kind]
+    found = make(wps, which, Sheet(*PAPER_MM, system, measure))
+    if found is None:
+        raise InputError(missing, where=name, mend=mend)
+    return found
+
+
+def _section(wps: Wps, _which: str, sheet: Sheet) -> DisplayList | None:
+    sketch = drawable(wps.joint)
+    return None if sketch is None else section_picture(sketch, sheet)
+
+
+def _beads(wps: Wps, _which: str, sheet: Sheet) -> DisplayList | None:
+    found, shape, shown = bead_layout(wps), joint_shape(wps), marked(wps)
+    if found is None or shape is None:
+        return None
+    beads = [(bead, shown[bead.key]) for bead in found.beads]
+    return fitted(lambda scale: bead_map(shape, beads, scale=scale, measure=sheet.measure), *PAPER_MM)
+
+
+def _at_station(wps: Wps, which: str, sheet: Sheet) -> DisplayList | None:
+    """Return the beads as they lie at a station, named by its place or its id."""
+    found = next((each for each in wps.stations if which in (each.id, each.place)), None)
+    return None if found is None else bead_picture(at_station(wps, found), "", sheet)
+
+
+def _pass_id(wps: Wps, which: str) -> str:
+    """Return the id of a pass named by its number or its id; "" for none."""
+    return next((each.id for n, each in enumerate(wps.passes, 1) if which in (each.id, str(n))), "")
+
+
+Maker = Callable[[Wps, str, Sheet], DisplayList | None]
+_STATE = ("the joint is not stated in full", "state it at Joint first")
+_NODE = ("the joint is no node of tubes that can be made", "state it at Joint")
+_MAKERS: Mapping[str, tuple[Maker, str, str]] = MappingProxyType({
+    "section": (_section, *_STATE),
+    "beads": (_beads, *_STATE),
+    "designs": (lambda wps, _which, sheet: design_picture(wps, sheet), *_STATE),
+    "symbol": (lambda wps, _which, sheet: symbol_picture(wps, sheet.system, sheet.measure), *_STATE),
+    "stops": (lambda wps, _which, sheet: stop_picture(wps, "", sheet), "there is no pass yet",
+              "add passes, or fill the joint"),
+    "node": (lambda wps, _which, sheet: node_picture(wps, "", sheet), *_NODE),
+    "cope": (lambda wps, _which, sheet: cope_picture(wps, sheet, true_size=True), *_NODE),
+    "fit-up": (_at_station, "there is no such station", "name one by its place"),
+    "sectors": (lambda wps, which, sheet: sector_picture(wps, _pass_id(wps, which), sheet), "there is no such pass",
+                "name one by its number"),
+})  # fmt: skip
 
 
 def picture_file(wps: Wps, name: str, ending: str, system: System, measure: Measure) -> bytes:
@@ -75,7 +99,8 @@ def picture_file(wps: Wps, name: str, ending: str, system: System, measure: Meas
     InputError : the joint is not stated in full, or nothing is written with that ending
     """
     picture = picture_of(wps, name, system, measure)
-    span = heat_span(wps)
+    kind, _, which = name.partition("/")
+    span = sector_heat(wps, _pass_id(wps, which)) if kind == "sectors" else heat_span(wps)
 
     def heat(value: float) -> str:
         assert span is not None, "a heat has a span"

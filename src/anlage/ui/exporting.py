@@ -19,6 +19,9 @@ TABLE_FILES = "Spreadsheet (*.xlsx);;CSV (*.csv)"
 
 def picture_in_front(bench: "Workbench") -> str:
     """Return the name of the picture that the place in front shows; the section where it has none of its own."""
+    from anlage.ui.sectors_view import SectorsView  # when asked for, as the views are
+    from anlage.ui.stations_view import StationsView
+
     place = bench.current_place()
     if isinstance(place, JointPlace):
         shown = place.views.currentWidget()
@@ -27,8 +30,13 @@ def picture_in_front(bench: "Workbench") -> str:
     passes = bench.passes()
     if passes is None:
         return "section"
+    shown = passes.views.currentWidget()
+    if isinstance(shown, StationsView) and shown.chosen:
+        return f"fit-up/{shown.chosen}"
+    if isinstance(shown, SectorsView) and passes.selection.pass_id:
+        return f"sectors/{passes.selection.pass_id}"
     on_seam = (passes.others.get(1), passes.others.get(2))  # starts and stops, tacks and strips: one picture
-    return "stops" if passes.views.currentWidget() in on_seam else "beads"
+    return "stops" if shown in on_seam else "beads"
 
 
 def ask_for_picture(bench: "Workbench") -> None:
@@ -38,7 +46,7 @@ def ask_for_picture(bench: "Workbench") -> None:
         return
     name = picture_in_front(bench)
     wps, system = document.wps, document.system
-    _ask(bench, name, PICTURE_FILES, lambda ending: picture_file(wps, name, ending, system, measure))
+    _ask(bench, name.partition("/")[0], PICTURE_FILES, lambda ending: picture_file(wps, name, ending, system, measure))
 
 
 def ask_for_table(bench: "Workbench") -> None:
