@@ -3,6 +3,7 @@
 Absolute times change from machine to machine and hour to hour; what is printed is what a change can move.
 """
 
+import os
 import statistics
 import subprocess
 import sys
@@ -147,6 +148,7 @@ def report(what: str, ratio: float, against: str) -> None:
 
 def main() -> None:
     """Measure and print."""
+    os.environ.pop("PYTHONDONTWRITEBYTECODE", None)  # caches of compiled Python are kept as on any machine in use
     pack, demand = code_pack("asme-ix"), Demand(impact=True)
     records = [record(number) for number in range(RECORDS)]
     kept = BoxKeeper(pack)

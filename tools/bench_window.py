@@ -34,9 +34,10 @@ OWN = """
 import sys
 from pathlib import Path
 from anlage.session.settings import Settings
-from anlage.ui.app import application, open_window
+from anlage.ui.app import application, begin_quietly, open_window, settle
+begin_quietly()
 running = application(["anlage"])
-window = open_window(Settings(), lambda: Path(sys.argv[1]), lambda _settings: None)
+window = open_window(Settings(), lambda: Path(sys.argv[1]), lambda _settings: None, settle)
 while not window.shell._was_painted:
     running.processEvents()
 print("painted", flush=True)

@@ -1,5 +1,6 @@
 """Beads in the true groove: every bead keeps its area, none lies outside or over another, layers say what they lack."""
 
+from dataclasses import replace
 from itertools import pairwise
 
 import pytest
@@ -9,7 +10,7 @@ from hypothesis import strategies as st
 
 from anlage.core.beads import Laid, Size, fill, layout
 from anlage.core.drawing import Marked, Marker, Path, bead_map, hatch
-from anlage.core.joint import KINDS, Preparation, area_and_centroid, joint_metal, shape_of
+from anlage.core.joint import KINDS, MAKES, Preparation, area_and_centroid, joint_metal, shape_of
 from tests.strategies import preparations
 
 V = Preparation(
@@ -58,6 +59,33 @@ def test_beads_lie_inside_the_joint_and_beside_each_other(joint, size):
     assert shapely.union_all(beads).difference(room).area < over  # rounded tops stand a little out of the parabola
     for one, other in pairwise(beads):
         assert one.intersection(other).area < 0.02 * min(one.area, other.area) + 0.01
+
+
+BUTTS = [kind for kind in KINDS if MAKES[kind].family == "butt"]
+
+
+@settings(deadline=None)
+@given(st.sampled_from(BUTTS).flatmap(preparations), st.floats(0.05, 0.4), sizes)
+def test_beads_lie_inside_a_joint_with_one_member_higher(joint, share, size):
+    joint = replace(
+        joint,
+        root_opening_mm=max(joint.root_opening_mm, 1.0),
+        reinforcement_mm=0.0,
+        root_reinforcement_mm=0.0,
+        buttering_mm=0.0,
+    )
+    uneven = replace(joint, mismatch_mm=share * joint.prepared_mm)
+    level, shape = joint_metal(joint), shape_of(uneven)
+    assert shape.members[1].outline[0][1] == pytest.approx(
+        shape_of(joint).members[1].outline[0][1] + uneven.mismatch_mm
+    )
+    found = layout(shape, proposed(joint, size))
+    assert sum(area_and_centroid(bead.outline)[0] for bead in found.beads) == pytest.approx(
+        level.whole_area_mm2, rel=5e-3
+    )
+    metal = shapely.union_all([shapely.Polygon(member.outline) for member in shape.members])
+    for bead in shapes(found):
+        assert bead.buffer(0).intersection(metal).area < 0.01 * bead.area + 0.02
 
 
 def test_a_closed_square_joint_has_no_room_for_beads():

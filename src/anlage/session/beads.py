@@ -1,7 +1,7 @@
 """The beads of a procedure: laid in its joint, told where metal is missing, and proposed where there are none."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
@@ -52,15 +52,18 @@ def laid_of(wps: Wps) -> tuple[Laid, ...]:
     return tuple(found)
 
 
-def joint_shape(wps: Wps) -> Shape | None:
-    """Return the shape of the joint; `None` when no kind is chosen or its values clash."""
+def joint_shape(wps: Wps, mismatch_mm: float = 0.0) -> Shape | None:
+    """Return the shape of the joint, one member higher by a mismatch; `None` when no kind is chosen or values clash."""
     sketch = sketch_of(wps.joint)
-    return None if sketch is None or faults(sketch.preparation) else shape_of(sketch.preparation)
+    if sketch is None or faults(sketch.preparation):
+        return None
+    p = sketch.preparation
+    return shape_of(replace(p, mismatch_mm=mismatch_mm) if mismatch_mm and p.make.family == "butt" else p)
 
 
-def bead_layout(wps: Wps) -> Layout | None:
+def bead_layout(wps: Wps, mismatch_mm: float = 0.0) -> Layout | None:
     """Return where the beads of a procedure lie; `None` when its joint cannot be drawn."""
-    shape = joint_shape(wps)
+    shape = joint_shape(wps, mismatch_mm)
     return None if shape is None else _laid_out(shape, laid_of(wps))
 
 

@@ -18,9 +18,9 @@ from anlage.session.fields import field_of
 from anlage.session.figures import deposit_of
 from anlage.session.joint_pictures import design_picture, symbol_picture
 from anlage.session.node import cope_picture, node_picture
-from anlage.session.pictures import Sheet, bead_picture, drawable, heat_span, marked, section_picture
+from anlage.session.pictures import Sheet, drawable, heat_span, marked, section_picture
 from anlage.session.sectors import sector_heat, sector_picture
-from anlage.session.stations import at_station
+from anlage.session.stations import station_picture
 from anlage.session.stop_plan import stop_picture
 from anlage.session.takes import takes_sections
 
@@ -65,7 +65,7 @@ def _beads(wps: Wps, _which: str, sheet: Sheet) -> DisplayList | None:
 def _at_station(wps: Wps, which: str, sheet: Sheet) -> DisplayList | None:
     """Return the beads as they lie at a station, named by its place or its id."""
     found = next((each for each in wps.stations if which in (each.id, each.place)), None)
-    return None if found is None else bead_picture(at_station(wps, found), "", sheet)
+    return None if found is None else station_picture(wps, found, "", sheet)
 
 
 def _pass_id(wps: Wps, which: str) -> str:

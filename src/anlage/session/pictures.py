@@ -100,12 +100,14 @@ FAMILY_WORDS = {"butt": "Butt", "tee": "T", "corner": "Corner", "lap": "Lap", "f
                 "surface": "Plug"}  # fmt: skip
 
 
-def bead_picture(wps: Wps, chosen: str, sheet: Sheet, *, heated: bool = True) -> DisplayList | None:
+def bead_picture(
+    wps: Wps, chosen: str, sheet: Sheet, *, heated: bool = True, mismatch_mm: float = 0.0
+) -> DisplayList | None:
     """Return the map of all beads in the section; `None` when the section cannot be drawn.
 
     On paper that shows no heat the beads carry none: hatch and numbers tell them apart.
     """
-    shape, found = joint_shape(wps), bead_layout(wps)
+    shape, found = joint_shape(wps, mismatch_mm), bead_layout(wps, mismatch_mm)
     if shape is None or found is None:
         return None
     shown = marked(wps, chosen)

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from anlage.core.document import Dimension, with_at
+from anlage.core.drawing import DisplayList
 from anlage.core.errors import InputError
 from anlage.core.joint import JointMetal, faults, joint_metal
 from anlage.core.procedure import Station, Wps, pass_energy, sketch_of, with_element
@@ -11,6 +12,7 @@ from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
 from anlage.session.advice import root_misfits
 from anlage.session.beads import bead_counts, fill_notices
+from anlage.session.pictures import Sheet, bead_picture
 
 CLOCK = ("12 o'clock", "3 o'clock", "6 o'clock", "9 o'clock")
 SEAM = ("start", "first third", "second third", "end")
@@ -35,6 +37,11 @@ def at_station(wps: Wps, station: Station) -> Wps:
         if value is not None:
             wps = with_at(wps, path, Dimension.stated(nominal=value))
     return wps
+
+
+def station_picture(wps: Wps, station: Station, chosen: str, sheet: Sheet) -> DisplayList | None:
+    """Return the beads as they lie at a station, the second member as much higher as was measured."""
+    return bead_picture(at_station(wps, station), chosen, sheet, mismatch_mm=station.mismatch_mm or 0.0)
 
 
 def stations(wps: Wps, system: System) -> tuple[AtStation, ...]:

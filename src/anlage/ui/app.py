@@ -1,5 +1,6 @@
 """Starting the window: paint first, load after; and what happens when something goes wrong that nobody foresaw."""
 
+import gc
 import os
 import sys
 import time
@@ -52,7 +53,12 @@ def application(arguments: list[str]) -> QApplication:
     return found
 
 
-def open_window(settings: Settings, path: Callable[[], Path | None], keep: Callable[[Settings], None]) -> Window:
+def open_window(
+    settings: Settings,
+    path: Callable[[], Path | None],
+    keep: Callable[[Settings], None],
+    loaded: Callable[[], None] = lambda: None,
+) -> Window:
     """Show the window and load what it holds after its first paint.
 
     Parameters
@@ -60,6 +66,7 @@ def open_window(settings: Settings, path: Callable[[], Path | None], keep: Calla
     settings : what was remembered
     path : asked after the first paint for the works file to open; `None` for the empty window
     keep : takes the settings when the window closes
+    loaded : called once everything is there
     """
     shell = Shell(Reader(settings.units, settings.theme))
     shell.resize(settings.width, settings.height)
@@ -75,6 +82,7 @@ def open_window(settings: Settings, path: Callable[[], Path | None], keep: Calla
             bench.open_file(works, settings.document if str(works.absolute()) in settings.recent[:1] else "")
         else:
             bench.go(bench.place)
+        loaded()
         if log := untold_crash(state_folder()):
             bench.say(f"The last run ended with a fault; every draft was saved. What happened is in {log}.")
 
@@ -104,12 +112,24 @@ def catch_faults(window: Window) -> None:
     sys.excepthook = hook
 
 
+def begin_quietly() -> None:
+    """Look for no garbage while everything is loaded: what is made then stays."""
+    gc.disable()
+
+
+def settle() -> None:
+    """Look for garbage again, but never in what was loaded: the pauses while something is dragged are shorter."""
+    gc.freeze()
+    gc.enable()
+
+
 def run(path: Callable[[Settings], Path | None]) -> int:
     """Run the application on a works file until its window is closed; return its exit status."""
+    begin_quietly()
     running = application(sys.argv[:1])
     file = settings_file()
     settings = read_settings(file)
-    window = open_window(settings, lambda: path(settings), lambda kept: write_settings(file, kept))
+    window = open_window(settings, lambda: path(settings), lambda kept: write_settings(file, kept), settle)
     room = window.shell.screen().availableGeometry().size() - QSize(0, TITLE_PX)
     window.shell.resize(window.shell.size().boundedTo(room))
     catch_faults(window)

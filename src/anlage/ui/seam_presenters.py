@@ -3,9 +3,9 @@
 from collections.abc import Callable
 
 from anlage.core.drawing import DisplayList, Point
-from anlage.session.pictures import Sheet, bead_picture
+from anlage.session.pictures import Sheet
 from anlage.session.sectors import sector_heat, sector_picture
-from anlage.session.stations import at_station
+from anlage.session.stations import station_picture
 from anlage.session.stop_plan import stop_picture
 from anlage.ui.document import Document
 from anlage.ui.look import measure
@@ -55,7 +55,7 @@ class StationPresenter(StopPresenter):
         sheet = Sheet(width_mm, height_mm, self.document.system, measure)
         wps = self.document.wps
         station = next((each for each in wps.stations if each.id == self._chosen()), None)
-        return None if station is None else bead_picture(at_station(wps, station), self.selection.pass_id, sheet)
+        return None if station is None else station_picture(wps, station, self.selection.pass_id, sheet)
 
     def empty_text(self) -> str:
         return "Measure gap, land and mismatch at four stations or more: the joint is shown as it is there."

@@ -24,18 +24,21 @@ CLOSE, CLOSE_MM = 1e-12, 1e-9
 class Frame:
     """The frame of a groove: its origin at the left end of the mouth, x along it, y out of the groove.
 
-    A groove that does not lie under its mouth, a skewed fillet or a buttering, is sheared until it does; a shear keeps
-    every area.
+    A groove that does not lie under its mouth, a skewed fillet or a buttering, is sheared until it does; one whose
+    mouth leans is sheared upright until that lies level. A shear keeps every area.
     """
 
     origin: Point
     along: Point
     shear: float = 0.0
+    lean: float = 0.0
 
     @classmethod
     def of(cls, groove: Groove) -> "Frame":
         """Return the frame of a groove."""
         up = groove.up
+        if groove.lean:
+            return cls(groove.mouth[0], (math.copysign(1.0, up[1]), 0.0), lean=groove.lean)
         plain = cls(groove.mouth[0], (up[1], -up[0]))
         points = [plain.inward(point) for point in walk_of(groove)]
         lowest = min(y for _, y in points)
@@ -48,6 +51,7 @@ class Frame:
     def inward(self, point: Point) -> Point:
         """Return a point of the section in the frame."""
         dx, dy = point[0] - self.origin[0], point[1] - self.origin[1]
+        dy -= self.lean * dx
         up = dy * self.along[0] - dx * self.along[1]
         return (dx * self.along[0] + dy * self.along[1] - self.shear * up, up)
 
@@ -60,6 +64,8 @@ class Frame:
             found = [(x0 + x * c - y * s, y0 + x * s + y * c) for x, y in points]
         else:  # most mouths lie level
             found = [(x0 + x * c, y0 + y * c) for x, y in points]
+        if self.lean:
+            found = [(x, y + self.lean * (x - x0)) for x, y in found]
         kept = [one for one, other in zip(found, (*found[1:], found[0]), strict=True) if one != other]
         return tuple(kept or found[:1])
 

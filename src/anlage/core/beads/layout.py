@@ -134,11 +134,17 @@ class _Region:
         left = area_under(ground, 0.0)[0]
         return cls(groove, Frame.of(groove), ground, room, Widths(ground), min(y for _, y in ground), left)
 
-    def covered_by(self, surface: list[Point]) -> None:
+    def covered_by(self, surface: list[Point], laid_mm2: float) -> None:
         """Go on from the surface of a layer."""
-        self.reach_mm = max(y for _, y in surface) if self.crown_mm else self.level
+        top = max(y for _, y in surface)
+        self.reach_mm = top if self.crown_mm else self.level
         self.ground = _after(self.ground, surface)
-        self.left_mm2 = 0.0 if self.crown_mm else area_under(self.ground, 0.0)[0]
+        if self.crown_mm:
+            self.left_mm2 = 0.0
+        elif top <= 0.0:  # all of it lies under the mouth
+            self.left_mm2 = max(self.left_mm2 - laid_mm2, 0.0)
+        else:
+            self.left_mm2 = area_under(self.ground, 0.0)[0]
 
 
 @dataclass(slots=True)
@@ -275,7 +281,7 @@ def _lay(side: _Side, group: list[tuple[int, Laid]]) -> list[Layer]:
                 ),
             )
         )  # fmt: skip
-    region.covered_by(surface)
+    region.covered_by(surface, sum(drawn))
     side.laid += sum(areas)
     return [
         Layer(

@@ -203,36 +203,41 @@ def read_rows(text: str, row: type[AnyRow], *, where: str) -> tuple[AnyRow, ...]
     ------
     FormatError : a column is missing, a number cannot be read, or a row has no confidence
     """
-    table = csv.DictReader(StringIO(text))
+    table = csv.reader(StringIO(text))
+    names = next(table, [])
     declared = [field for field in fields(row) if field.name not in ("composition", "components")]
-    missing = {field.name for field in declared} - set(table.fieldnames or ()) - {"source", "weaker_fields"}
+    missing = {field.name for field in declared} - set(names) - {"source", "weaker_fields"}
     if missing:
         raise FormatError(f"no column {', '.join(sorted(missing))}", where=where, mend="add it to the header row")
-    return tuple(_rows(table, row, declared, where))
+    return tuple(_rows(table, names, row, declared, where))
 
 
 def _rows(
-    table: "csv.DictReader[str]", row: type[AnyRow], declared: list["Field[Any]"], where: str
+    table: Any, names: list[str], row: type[AnyRow], declared: list["Field[Any]"], where: str
 ) -> Iterator[AnyRow]:
-    readers = [(field.name, _READERS[_kind_name(str(field.type))]) for field in declared]
+    places = {name: place for place, name in enumerate(names)}
+    readers = [(field.name, places.get(field.name), _READERS[_kind_name(str(field.type))]) for field in declared]
     mixed = {field.name for field in fields(row)} & {"composition", "components"}
-    names = table.fieldnames or ()
     elements = {el: el if el in names else el.lower() for el in ELEMENTS}
     gases = {gas: f"{gas.lower()}_pct" for gas in GAS_COMPONENTS}
-    for line in table:
+    for cells in table:
+        if not cells:
+            continue
+        line = cells + [""] * (len(names) - len(cells))
         here = f"{where} line {table.line_num}"
-        values = {name: reader(line.get(name) or "", name, here) for name, reader in readers}
+        values = {name: reader("" if at is None else line[at], name, here) for name, at, reader in readers}
         if "composition" in mixed:
-            values["composition"] = _parts(line, elements, here)
+            values["composition"] = _parts(line, places, elements, here)
         if "components" in mixed:
-            values["components"] = _parts(line, gases, here)
+            values["components"] = _parts(line, places, gases, here)
         if values["confidence"] not in ("H", "M", "L"):
             raise FormatError("the row has no confidence", where=here, mend="write H, M or L")
         yield row(**values)
 
 
-def _parts(line: Mapping[str, str], columns: Mapping[str, str], where: str) -> Mapping[str, float]:
-    found = {part: _number(line[column], part, where) for part, column in columns.items() if line.get(column)}
+def _parts(line: list[str], places: Mapping[str, int], columns: Mapping[str, str], where: str) -> Mapping[str, float]:
+    stated = {part: line[places[column]] for part, column in columns.items() if column in places}
+    found = {part: _number(text, part, where) for part, text in stated.items() if text}
     return MappingProxyType({part: amount for part, amount in found.items() if amount})
 
 

@@ -26,17 +26,21 @@ def is_one_sided(p: Preparation) -> bool:
 def grooves_of(p: Preparation) -> tuple[Groove, ...]:
     """Return what is filled from each side, first side first; where root faces touch nothing is between them."""
     left, right = edges_of(p)
-    top, half = p.prepared_mm, p.root_opening_mm / 2
+    top, half, step = p.prepared_mm, p.root_opening_mm / 2, p.mismatch_mm
     second = p.depths_mm[1]
     land = second + p.root_face_mm  # height of the upper end of the root face
 
     def outline(low: float, high: float) -> Outline:
-        up = [(half + s, y) for s, y in between(right, low, high)]
+        up = [(half + s, y + step) for s, y in between(right, low, high)]
         down = [(-half - s, y) for s, y in reversed(between(left, low, high))]
         return tuple(dict.fromkeys((*up, *down)))
 
     def mouth(height: float) -> tuple[Point, Point]:
-        return (-half - setback_at(left, height), height), (half + setback_at(right, height), height)
+        return (-half - setback_at(left, height), height), (half + setback_at(right, height), height + step)
+
+    def lean(height: float) -> float:
+        (ax, ay), (bx, by) = mouth(height)
+        return (by - ay) / (bx - ax) if step and bx > ax else 0.0
 
     closed = half == 0 and p.make.form != "square"
     first = Groove(
@@ -45,7 +49,8 @@ def grooves_of(p: Preparation) -> tuple[Groove, ...]:
         cap_mm=p.reinforcement_mm,
         overlap_mm=p.cap_overlap_mm,
         root_cap_mm=p.root_reinforcement_mm if p.make.is_open and not closed else 0.0,
-        root=((half, 0.0), (-half, 0.0)) if p.make.is_open and half > 0 else None,
+        root=((half, step), (-half, 0.0)) if p.make.is_open and half > 0 else None,
+        lean=lean(top),
     )
     if p.make.sides == 1:
         return (first,)
@@ -58,6 +63,7 @@ def grooves_of(p: Preparation) -> tuple[Groove, ...]:
             side=2,
             cap_mm=p.reinforcement_mm,
             overlap_mm=p.cap_overlap_mm,
+            lean=lean(0.0),
         ),
     )
 
@@ -76,7 +82,7 @@ def butt(p: Preparation) -> Shape:
         far += _back_mm(p)
     members = (
         _mirrored(Member("metals/one", (_level_member(p, back, p.thickness_mm, far),))),
-        Member("metals/other", (_level_member(p, right, other, far),)),
+        _raised(Member("metals/other", (_level_member(p, right, other, far),)), p.mismatch_mm),
     )
     axis = None if p.od_mm is None else _outside(p, p.thickness_mm) - p.od_mm / 2
     found = _dimensions(p, grooves[1:] if p.buttering_mm else grooves, far)
@@ -154,6 +160,10 @@ def _level_member(p: Preparation, edge: Outline, thickness: float, far: float) -
     lower = [(half + below + under * rise, -under), (half + below, 0.0)] if under else []
     face = [(half + s, y) for s, y in edge]
     return tuple(dict.fromkeys(((far, -under), *lower, *face, *upper, (far, top + over))))
+
+
+def _raised(member: Member, by: float) -> Member:
+    return Member(member.target, tuple(tuple((x, y + by) for x, y in line) for line in member.lines))
 
 
 def _mirrored(member: Member) -> Member:

@@ -47,6 +47,7 @@ class Preparation:
     counterbore_mm : straight bore of the thicker member from its edge to where its transition starts [mm]
     backing_mm : thickness of the backing bar [mm]; `None`: not stated
     ceramic : whether the backing is ceramic, with a recess for the root
+    mismatch_mm : how much higher the right member of a butt joint lies than the left one, as measured [mm]
     od_mm : outside diameter [mm] of a pipe, of the branch at a branch; `None` for plate
     run_od_mm : outside diameter [mm] of the run that a branch sits on
     """
@@ -79,6 +80,7 @@ class Preparation:
     counterbore_mm: float = 0.0
     backing_mm: float | None = None
     ceramic: bool = False
+    mismatch_mm: float = 0.0
     od_mm: float | None = None
     run_od_mm: float | None = None
 
