@@ -58,15 +58,16 @@ def test_beads_lie_inside_the_joint_and_beside_each_other(joint, size):
     over = 0.05 + 0.12 * whole if any(groove.cap for groove in shape.grooves) else 0.05 + 0.02 * whole
     assert shapely.union_all(beads).difference(room).area < over  # rounded tops stand a little out of the parabola
     for one, other in pairwise(beads):
-        assert one.intersection(other).area < 0.02 * min(one.area, other.area) + 0.01
+        shared = shapely.intersection(one, other, grid_size=1e-9)  # without a grid GEOS stumbles over -1e-16 beside 0
+        assert shared.area < 0.02 * min(one.area, other.area) + 0.01
 
 
 BUTTS = [kind for kind in KINDS if MAKES[kind].family == "butt"]
 
 
 @settings(deadline=None)
-@given(st.sampled_from(BUTTS).flatmap(preparations), st.floats(0.05, 0.4), sizes)
-def test_beads_lie_inside_a_joint_with_one_member_higher(joint, share, size):
+@given(st.sampled_from(BUTTS).flatmap(preparations), st.floats(0.2, 2.0), sizes)
+def test_beads_lie_inside_a_joint_with_one_member_higher(joint, mismatch, size):
     joint = replace(
         joint,
         root_opening_mm=max(joint.root_opening_mm, 1.0),
@@ -74,7 +75,7 @@ def test_beads_lie_inside_a_joint_with_one_member_higher(joint, share, size):
         root_reinforcement_mm=0.0,
         buttering_mm=0.0,
     )
-    uneven = replace(joint, mismatch_mm=share * joint.prepared_mm)
+    uneven = replace(joint, mismatch_mm=min(mismatch, 0.2 * joint.prepared_mm))
     level, shape = joint_metal(joint), shape_of(uneven)
     assert shape.members[1].outline[0][1] == pytest.approx(
         shape_of(joint).members[1].outline[0][1] + uneven.mismatch_mm

@@ -34,8 +34,8 @@ def read(works, system="si"):
 
 def test_procedures_and_records_say_number_state_and_verdict(works):
     found = {row.number: row for row in read(works)}
-    assert list(found) == ["OST-W-01", "OST-W-02", "OST-R-01", "OST-R-02"]
-    assert [row.verdict for row in found.values()] == ["inside", "outside", "inside", "inside"]
+    assert list(found) == ["OST-W-01", "OST-W-02", "OST-W-03", "OST-R-01", "OST-R-02"]
+    assert [row.verdict for row in found.values()] == ["inside", "outside", "inside", "inside", "inside"]
     assert found["OST-W-02"].said == "45 inside, 2 outside, 1 unproven"
     assert found["OST-R-01"].said.replace("\u2009", " ") == "allows 5..32 mm; P-Number 1+1"
     assert (found["OST-W-01"].state, found["OST-R-01"].state) == ("draft", "accepted")
@@ -67,7 +67,7 @@ def test_what_cannot_be_read_says_so_and_hides_nothing_else(tmp_path):
     works.close()
     assert (found["OST-W-77"].state, found["OST-W-77"].verdict) == ("cannot be read", "unproven")
     assert "no JSON" in found["OST-W-77"].said
-    assert len(found) == 5
+    assert len(found) == 6
 
 
 def test_a_search_finds_words_in_any_order(works):

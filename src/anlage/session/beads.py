@@ -188,9 +188,11 @@ def filled(wps: Wps) -> Wps:
 
     Raises
     ------
-    InputError : the joint is not stated in full
+    InputError : the joint is not stated in full, or its values clash
     """
     sketch, shape = sketch_of(wps.joint), joint_shape(wps)
+    if sketch is not None and (wrong := faults(sketch.preparation)):
+        raise wrong[0]
     if sketch is None or shape is None or sketch.incomplete:
         mend = "state the preparation at Joint first"
         raise InputError("the joint is not stated in full", where="fill", mend=mend)

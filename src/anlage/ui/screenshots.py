@@ -6,10 +6,18 @@ from pathlib import Path
 
 WIDTH_PX, HEIGHT_PX = 1280, 800
 SETTLE = 8  # turns of the event loop until everything is laid out
+RATES = {
+    "labour_per_h": 62.0,
+    "filler_per_kg": 4.8,
+    "gas_per_m3": 9.5,
+    "power_per_kwh": 0.31,
+    "wait_min": 8.0,
+}  # made up
 # Views beside the first one of their place: place, which view, the procedure they are shown of, name of the picture.
 VIEWS = (
     ("joint", 1, "OST-W-01", "takes"), ("joint", 2, "OST-W-01", "designs"), ("passes", 1, "OST-W-02", "stops"),
-    ("passes", 2, "OST-W-02", "tacks"), ("passes", 3, "OST-W-02", "fit-up"), ("passes", 4, "OST-W-02", "sectors"),
+    ("passes", 2, "OST-W-02", "tacks"), ("passes", 3, "OST-W-02", "fit-up"),
+    ("passes", 4, "OST-W-02", "sectors"), ("joint", 4, "OST-W-03", "node"),
 )  # fmt: skip
 
 
@@ -33,7 +41,7 @@ def take_screenshots(folder: Path) -> tuple[Path, ...]:
     running = application(["anlage"])
     taken = []
     with tempfile.TemporaryDirectory() as scratch:
-        settings = Settings(width=WIDTH_PX, height=HEIGHT_PX)
+        settings = Settings(width=WIDTH_PX, height=HEIGHT_PX, rates=RATES)
         window = open_window(settings, lambda: demo_file(utc_now(), folder=Path(scratch)), lambda _settings: None)
         for _ in range(SETTLE):
             running.processEvents()

@@ -42,12 +42,13 @@ def grooves_of(p: Preparation) -> tuple[Groove, ...]:
         (ax, ay), (bx, by) = mouth(height)
         return (by - ay) / (bx - ax) if step and bx > ax else 0.0
 
+    overlap = 0.0 if step else p.cap_overlap_mm  # on a step it would lie in the higher member
     closed = half == 0 and p.make.form != "square"
     first = Groove(
         outline=outline(land if closed else second, top),
         mouth=mouth(top),
         cap_mm=p.reinforcement_mm,
-        overlap_mm=p.cap_overlap_mm,
+        overlap_mm=overlap,
         root_cap_mm=p.root_reinforcement_mm if p.make.is_open and not closed else 0.0,
         root=((half, step), (-half, 0.0)) if p.make.is_open and half > 0 else None,
         lean=lean(top),
@@ -62,7 +63,7 @@ def grooves_of(p: Preparation) -> tuple[Groove, ...]:
             mouth=(a, b),
             side=2,
             cap_mm=p.reinforcement_mm,
-            overlap_mm=p.cap_overlap_mm,
+            overlap_mm=overlap,
             lean=lean(0.0),
         ),
     )
