@@ -361,3 +361,16 @@ def test_a_bead_of_the_lower_side_grows_downwards(demo):
     before = bead_of(demo.wps, demo.wps.passes[row].id).area_mm2
     demo.drag(demo.place.bead_view, target, (0.0, -1.0))
     assert demo.wps.passes[row].bead_area_mm2.low > before + 1
+
+
+def test_a_wide_view_leaves_no_trace_in_a_small_window(open_person, tmp_path):
+    person = open_person(demo_file("2026-11-23T12:00:00Z", folder=tmp_path), width=1024, height=700)
+    person.press("Alt+P")
+    before = person.place.window_view.width()
+    for view in (4, 2, 3, 0):
+        person.place.show_view(view)
+        QApplication.processEvents()
+    assert person.place.window_view.width() == before
+    figures = person.place.hero.corners
+    assert all(figures.fontMetrics().horizontalAdvance(line) <= figures.width() for line in figures.text().split("\n"))
+    assert "(EN 1011-1:2009 Table 1)" in figures.toolTip()

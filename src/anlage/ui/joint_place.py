@@ -27,7 +27,7 @@ from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
 from anlage.ui.pipe_size import PipeSizeField
 from anlage.ui.preparation_chooser import Chooser
-from anlage.ui.view_tabs import ViewTabs
+from anlage.ui.view_tabs import ViewTabs, bring_to_front
 
 if TYPE_CHECKING:
     from anlage.ui.designs_view import DesignsView
@@ -134,7 +134,9 @@ class JointPlace(QWidget):
 
             self.node = NodeView(self.document)
             self.views.addWidget(self.node)
-        self.views.setCurrentWidget((self.section, self.takes, self.compare, self.symbol, self.node)[place])
+        view = (self.section, self.takes, self.compare, self.symbol, self.node)[place]
+        assert view is not None, "it was made when it was asked for"
+        bring_to_front(self.views, view)
         self.tabs.choose(place)
         self.refresh()
 

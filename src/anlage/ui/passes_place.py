@@ -6,10 +6,12 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, QSize, Qt, Signal
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QLabel,
+    QSizePolicy,
     QStackedWidget,
     QToolButton,
     QVBoxLayout,
@@ -33,7 +35,7 @@ from anlage.ui.pass_table import MOST_ROWS, PassTable
 from anlage.ui.picture import PictureView
 from anlage.ui.picture_editor import PictureEditor
 from anlage.ui.selection import Selection
-from anlage.ui.view_tabs import ViewTabs
+from anlage.ui.view_tabs import ViewTabs, bring_to_front
 
 if TYPE_CHECKING:
     from anlage.ui.sectors_view import SectorsView
@@ -173,7 +175,7 @@ class PassesPlace(QWidget):
         if place and place not in self.others:
             self.others[place] = self._made(place)
             self.views.addWidget(self.others[place])
-        self.views.setCurrentWidget(self.others[place] if place else self.bead_view)
+        bring_to_front(self.views, self.others[place] if place else self.bead_view)
         others = (self.beside, self.deposits, self.fill, *self.tools.values())
         for widget in others:  # starts and stops need the room
             widget.setVisible(place == 0)
@@ -306,7 +308,8 @@ class _Hero(QWidget):
         self.number.setFont(font("hero", strong=True))
         self.corners.setProperty("tone", "muted")
         self.corners.setFont(font("note"))
-        self.corners.setWordWrap(True)
+        self.corners.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self._lines: tuple[str, ...] = ()
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(14)
@@ -323,9 +326,22 @@ class _Hero(QWidget):
         if chosen is None:
             self.name.setText("Arc energy")
             self.number.setText("–")
-            self.corners.setText("Add a pass with Ctrl+Return.")
+            self._say("Add a pass with Ctrl+Return.")
             return
         figures = pass_figures(self.document.wps, chosen, self.document.system)
         self.name.setText(f"Arc energy of pass {self.selection.row + 1}")
         self.number.setText(figures.energy)
-        self.corners.setText("\n".join(filter(None, (figures.hottest, figures.coldest, figures.heat_input))))
+        self._say(figures.hottest, figures.coldest, figures.heat_input)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._say(*self._lines)
+
+    def _say(self, *lines: str) -> None:
+        """Show lines beside the number, each as far as there is room; the tooltip has them whole."""
+        self._lines = tuple(filter(None, lines))
+        room, metrics = self.corners.width(), self.corners.fontMetrics()
+        self.corners.setText(
+            "\n".join(metrics.elidedText(line, Qt.TextElideMode.ElideRight, room) for line in self._lines)
+        )
+        self.corners.setToolTip("\n".join(self._lines))

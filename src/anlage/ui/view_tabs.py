@@ -3,7 +3,16 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QSizePolicy, QStackedWidget, QToolButton, QWidget
+
+
+def bring_to_front(views: QStackedWidget, view: QWidget) -> None:
+    """Show a view of a stack; those behind it ask for no room of their own."""
+    for place in range(views.count()):
+        behind = views.widget(place) is not view
+        policy = QSizePolicy.Policy.Ignored if behind else QSizePolicy.Policy.Expanding
+        views.widget(place).setSizePolicy(policy, policy)
+    views.setCurrentWidget(view)
 
 
 class ViewTabs(QWidget):

@@ -137,7 +137,8 @@ class _Region:
     def covered_by(self, surface: list[Point], laid_mm2: float) -> None:
         """Go on from the surface of a layer."""
         top = max(y for _, y in surface)
-        self.reach_mm = top if self.crown_mm else self.level
+        width = surface[-1][0] - surface[0][0]
+        self.reach_mm = top if self.crown_mm or width <= 0 else _mean_height(surface, width)
         self.ground = _after(self.ground, surface)
         if self.crown_mm:
             self.left_mm2 = 0.0
@@ -396,6 +397,11 @@ def _after(ground: Ground, surface: list[Point]) -> Ground:
     left = [(x, y) for x, y in ground if x < start or (x == start and y > low_left)]
     right = [(x, y) for x, y in ground if x > end or (x == end and y > low_right)]
     return (*left, *surface, *right)
+
+
+def _mean_height(line: list[Point], width: float) -> float:
+    """Return how high a line lies on the whole."""
+    return sum((x2 - x1) * (y1 + y2) for (x1, y1), (x2, y2) in itertools.pairwise(line)) / 2 / width
 
 
 def _filling(side: _Side) -> Filling:
