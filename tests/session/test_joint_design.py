@@ -410,3 +410,19 @@ def test_a_counterbore_moves_the_transition_and_leaves_the_groove_as_it_is():
     (shown,) = (each for each in shape_of(long).dimensions if each.field == "counterbore_mm")
     assert shown.end[0] - shown.start[0] == 15
     assert [str(each).partition(":")[0] for each in faults(bored(counterbore_mm=-1))] == ["counterbore"]
+
+
+@pytest.mark.parametrize(
+    ("number", "name"),
+    [*(("01", name) for name in ("section", "beads", "designs", "symbol", "stops")),
+     *(("02", name) for name in ("stops", "symbol", "fit-up/6 o'clock", "sectors/1")), ("03", "node"), ("03", "cope")],
+)  # fmt: skip
+def test_every_line_of_a_drawing_lies_on_a_named_layer(number, name):
+    wps = read_strict((FOLDER / f"demo/OST-W-{number}.json").read_text(encoding="utf-8"), WPS)
+    if number == "02":
+        wps = with_at(wps, "seam/stop_rule", "downhill")
+    drawing = ezdxf.read(io.StringIO(picture_file(wps, name, ".dxf", "si", measure).decode()))
+    layers = {entity.dxf.layer for entity in drawing.modelspace()}
+    assert layers
+    assert not layers & {"OTHER", "0"}
+    assert not drawing.audit().errors
