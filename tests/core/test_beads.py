@@ -141,6 +141,12 @@ def test_no_bead_of_a_fillet_is_a_tip_nor_twice_a_stringer():
     assert max(areas) < 1.75
 
 
+def test_a_layer_on_a_plate_has_no_root():
+    layer = Preparation(kind="cladding", thickness_mm=30, width_mm=60, layer_mm=5)
+    roles = [bead.role for bead in fill(shape_of(layer), (Size.of_electrode(2.4),))]
+    assert set(roles) == {"fill", "cap"}
+
+
 def test_what_a_fillet_covers_is_no_cap():
     joint = Preparation(kind="tee-bevel", thickness_mm=16, root_opening_mm=3, root_face_mm=1, groove_angle_deg=45,
                         leg_mm=6)  # fmt: skip

@@ -200,6 +200,12 @@ def test_a_cap_that_has_to_fill_and_one_too_low_are_told():
     assert any("high, 2.5..3.5" in each.text for each in fill_notices(low, "si"))
 
 
+def test_a_buttering_has_no_cap_to_be_told_of():
+    stated = OPEN_V | {"reinforcement_mm": 2.0, "buttering_mm": 5.0}
+    said = [each.text for each in fill_notices(filled(procedure(joint_of(**stated), ROD)), "si")]
+    assert not any("buttering" in each for each in said)
+
+
 def test_missing_and_excess_metal_are_told():
     wps = filled(procedure(joint_of(**OPEN_V, reinforcement_mm=2.0), ROD))
     assert len(fill_notices(wps, "si")) == 1

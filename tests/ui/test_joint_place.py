@@ -2,6 +2,7 @@
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
 
 from anlage.core.drawing import Text
 
@@ -203,3 +204,19 @@ def test_tolerances_draw_ghosts_and_give_both_ends(demo):
 def test_a_picture_goes_to_the_clipboard_as_svg(demo, qapp):
     demo.place.section.copy_svg()
     assert qapp.clipboard().text().startswith("<svg")
+
+
+def test_a_drawing_that_is_near_follows_the_keyboard_and_another_kind_is_seen_whole(drawn):
+    view = drawn.place.section
+    whole = view.placed.picture.scale
+    view.setFocus()
+    QTest.keyClicks(view, "++++++")
+    assert view.placed.picture.scale > 3 * whole
+    seen = []
+    for _ in view.placed.handles():
+        drawn.press("Tab")
+        at = view.placed.handle_position(view.held)
+        seen.append(view.rect().contains(at.toPoint()))
+    assert all(seen)
+    drawn.click(drawn.place.column.chooser.button("square"))
+    assert view.lens.zoom is None

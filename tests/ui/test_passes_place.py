@@ -1,7 +1,7 @@
 """The Passes place: table, stack and operating window show one thing and change one thing."""
 
 import pytest
-from PySide6.QtCore import QModelIndex, QPoint, Qt
+from PySide6.QtCore import QModelIndex, QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
@@ -374,3 +374,14 @@ def test_a_wide_view_leaves_no_trace_in_a_small_window(open_person, tmp_path):
     figures = person.place.hero.corners
     assert all(figures.fontMetrics().horizontalAdvance(line) <= figures.width() for line in figures.text().split("\n"))
     assert "(EN 1011-1:2009 Table 1)" in figures.toolTip()
+
+
+def test_the_beads_of_another_preparation_are_looked_at_anew(demo):
+    demo.press("Alt+P")
+    view = demo.place.bead_view
+    turn_wheel(view, QPointF(view.rect().center()), 3)
+    assert view.lens.zoom is not None
+    demo.press("Alt+J")
+    demo.click(demo.place.column.chooser.way("double-v"))
+    demo.press("Alt+P")
+    assert view.lens.zoom is None

@@ -124,7 +124,11 @@ def _side_notices(wps: Wps, found: Layout, system: System) -> Iterator[FillNotic
             depth = show(-each.reach_mm, "length", system, unit_table())
             text = f"{_area(each.missing_mm2, system)} is missing{where}: the metal ends {depth} low."
             yield FillNotice(text, good=False)
-        elif stated is not None and not stated.span.low - OVER_MM <= each.reach_mm <= stated.span.high + OVER_MM:
+        elif (
+            each.side
+            and stated is not None
+            and not stated.span.low - OVER_MM <= each.reach_mm <= stated.span.high + OVER_MM
+        ):
             stands = show(max(each.reach_mm, 0.0), "length", system, unit_table())
             limits = show_interval(stated.span, "length", system, unit_table())
             yield FillNotice(f"The cap{where} stands {stands} high, {limits} is stated.", good=False)

@@ -75,6 +75,7 @@ class JointPlace(QWidget):
         self.compare: DesignsView | None = None
         self.symbol: PictureView | None = None
         self.node: NodeView | None = None
+        self._kind = document.wps.joint.kind
         self.tabs = ViewTabs(VIEWS)
         self.tabs.asked.connect(self.show_view)
         self.tabs.offer(NODE, offered=document.wps.joint.kind == "tube-node")
@@ -99,7 +100,10 @@ class JointPlace(QWidget):
         document.reader.units_changed.connect(self.refresh)
 
     def refresh(self) -> None:
-        """Show what the document says now."""
+        """Show what the document says now; another preparation is looked at as a whole."""
+        if self._kind != self.document.wps.joint.kind:
+            self._kind = self.document.wps.joint.kind
+            self.section.lens.as_at_first()
         self.section.refresh()
         self.figures.refresh()
         is_node = self.document.wps.joint.kind == "tube-node"

@@ -76,6 +76,13 @@ class Placed:
         texts = (i for i in self.picture.items if isinstance(i, Text) and i.target == target)
         return next((self.text_rect(item) for item in texts), None)
 
+    def handle_position(self, target: str) -> QPointF | None:
+        """Return where the handle of a target lies; `None` when it has none."""
+        found = (
+            i.at for i in self.picture.items if isinstance(i, Marker) and i.kind == "handle" and i.target == target
+        )
+        return next((self.on_screen(at) for at in found), None)
+
     def handle_at(self, position: QPointF) -> str:
         """Return the handle within reach of a position, the nearest; "" for none."""
         near: list[tuple[float, str]] = []

@@ -81,6 +81,7 @@ class PassesPlace(QWidget):
         self.fill = QLabel()
         self.fill.setProperty("tone", "muted")
         self.stopwatch: Stopwatch | None = None
+        self._kind = document.wps.joint.kind
         self.tools: dict[str, QToolButton] = {}
         self._lay_out()
         document.changed.connect(self.refresh)
@@ -157,7 +158,10 @@ class PassesPlace(QWidget):
         return show(value, "heat_input", self.document.system, unit_table())
 
     def refresh(self) -> None:
-        """Show what the document says now."""
+        """Show what the document says now; the beads of another preparation are looked at anew."""
+        if self._kind != self.document.wps.joint.kind:
+            self._kind = self.document.wps.joint.kind
+            self.bead_view.lens.as_at_first()
         self.bead_view.refresh()
         for view in self.others.values():
             if view is self.views.currentWidget():

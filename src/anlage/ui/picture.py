@@ -260,9 +260,19 @@ class PictureView(QWidget):
         following = place + (1 if forward else -1)
         if self.hasFocus() and 0 <= following < len(handles):
             self._hold(handles[following])
+            self._bring_into_view(handles[following])
             return True
         self._hold("")
         return super().focusNextPrevChild(forward)
+
+    def _bring_into_view(self, target: str) -> None:
+        """Move what is near so that a handle is seen."""
+        at = self.placed.handle_position(target) if self.placed else None
+        if at is not None:
+            room = self._room()
+            seen = QPointF(min(max(at.x(), room.left()), room.right()), min(max(at.y(), room.top()), room.bottom()))
+            if seen != at:
+                self._move_view(room.center() - at)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         steps = _STEPS.get(Qt.Key(event.key()))

@@ -155,7 +155,11 @@ def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
             top = min(max(top, flat_slab(ground, wanted)[0]), max(last_fill, top))
         area, width = area_under(ground, top)[0] - laid, area_under(ground, (level + top) / 2)[1]
         alone = is_open and place < 2
-        role = "fill" if place > 1 or groove.reinforcing else _first_roles(groove, is_open=is_open)[place]
+        role = (
+            "fill"
+            if place > 1 or groove.reinforcing or groove.surfacing
+            else _first_roles(groove, is_open=is_open)[place]
+        )
         role = role if groove.side else "buttering"
         count = 1 if alone else size.count(width)
         if not (alone or size.weave):

@@ -43,6 +43,7 @@ class Groove:
     cap_mm : height of the cap over the mouth [mm]
     overlap_mm : how far the cap reaches over each end of the mouth [mm]
     reinforcing : whether it is a fillet laid over a finished groove
+    surfacing : whether it is a layer on a plate, without a root
     lean : rise of the mouth over its width where one member lies higher; the walls stay upright then
     root_cap_mm : height of the root beyond an open lower surface [mm]
     root : that lower opening, as one looks into it; `None` where there is none
@@ -54,6 +55,7 @@ class Groove:
     cap_mm: float = 0.0
     overlap_mm: float = 0.0
     reinforcing: bool = False
+    surfacing: bool = False
     lean: float = 0.0
     root_cap_mm: float = 0.0
     root: tuple[Point, Point] | None = None

@@ -67,7 +67,7 @@ def cladding(p: Preparation) -> Shape:
     reach = half + 0.6 * thick
     plate = Member("metals/one", (((-reach, 0.0), (reach, 0.0)), ((reach, thick), (-reach, thick))))
     outline = ((-half, thick), (half, thick), (half, high), (-half, high))
-    groove = Groove(outline=outline, mouth=((-half, high), (half, high)))
+    groove = Groove(outline=outline, mouth=((-half, high), (half, high)), surfacing=True)
     found = (
         Measured(field="width_mm", start=(-half, high), end=(half, high), away=1, gain=2.0),
         Measured(field="layer_mm", start=(-reach, thick), end=(-reach, high), away=1),
