@@ -7,9 +7,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from anlage.core.drawing.bead_map import middle
+from anlage.formats.font import measure
 from anlage.session.beads import bead_layout, bead_of
 from anlage.session.demo import demo_file
-from anlage.session.pictures import weld_extent
+from anlage.session.pictures import Sheet, weld_extent
 from anlage.ui.pass_model import BAR, COLUMNS, ENERGY, MARK, PassModel
 
 ROLE, DEPOSIT, CURRENT, VOLTAGE, SPEED = 0, 1, 2, 3, 4
@@ -317,7 +318,7 @@ def test_the_wheel_goes_nearer_to_what_lies_under_it_and_home_comes_back(demo):
     demo.press("Alt+P")
     view = demo.place.bead_view
     at_first = view.placed
-    low, high = weld_extent(demo.wps)
+    ((low, high), _) = weld_extent(demo.wps, Sheet(100.0, 80.0, "si", measure))
     assert view.rect().contains(at_first.on_screen(low).toPoint())
     assert view.rect().contains(at_first.on_screen(high).toPoint())
     bead = at_first.on_screen(middle(bead_of(demo.wps, demo.wps.passes[4].id).outline))

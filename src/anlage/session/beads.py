@@ -6,6 +6,7 @@ from functools import lru_cache
 from typing import Any
 
 from anlage.core.beads import UNDER_SURFACE_MM, Bead, Laid, Layout, Proposed, Size, bead_area_of_rate, fill, layout
+from anlage.core.document import kept
 from anlage.core.errors import InputError
 from anlage.core.joint import Preparation, Shape, faults, shape_of
 from anlage.core.procedure import (
@@ -29,6 +30,7 @@ SIDES = ("in the buttering", "on the first side", "on the second side")
 OVER_MM = 0.3  # a fill layer may stand over the surface by this before it is told of
 
 
+@kept
 def laid_of(wps: Wps) -> tuple[Laid, ...]:
     """Return every pass that goes all the way as a bead: its area as far as it is known, its side, its place."""
     homes = {each.id: each for each in wps.deposits}
@@ -61,6 +63,7 @@ def joint_shape(wps: Wps, mismatch_mm: float = 0.0) -> Shape | None:
     return shape_of(replace(p, mismatch_mm=mismatch_mm) if mismatch_mm and p.make.family == "butt" else p)
 
 
+@kept
 def bead_layout(wps: Wps, mismatch_mm: float = 0.0) -> Layout | None:
     """Return where the beads of a procedure lie; `None` when its joint cannot be drawn."""
     shape = joint_shape(wps, mismatch_mm)

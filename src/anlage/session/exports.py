@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from pathlib import Path
 from types import MappingProxyType
 
-from anlage.core.drawing import DisplayList, Measure, bead_map, fitted, on_page
+from anlage.core.drawing import DisplayList, Measure, on_page
 from anlage.core.errors import FormatError, InputError
 from anlage.core.procedure import Wps, pass_energy
 from anlage.core.quantities.units import System
@@ -13,12 +13,12 @@ from anlage.data.look import heat_colour, role_styles
 from anlage.data.tables import unit_table
 from anlage.formats.tables import Cell, Table, as_csv
 from anlage.session.bead_areas import bead_area
-from anlage.session.beads import bead_layout, joint_shape
+from anlage.session.beads import bead_layout
 from anlage.session.fields import field_of
 from anlage.session.figures import deposit_of
 from anlage.session.joint_pictures import design_picture, symbol_picture
 from anlage.session.node import cope_picture, node_picture
-from anlage.session.pictures import Sheet, drawable, heat_span, marked, section_picture
+from anlage.session.pictures import Sheet, bead_picture, drawable, heat_span, section_picture
 from anlage.session.sectors import sector_heat, sector_picture
 from anlage.session.stations import station_picture
 from anlage.session.stop_plan import stop_picture
@@ -54,14 +54,6 @@ def _section(wps: Wps, _which: str, sheet: Sheet) -> DisplayList | None:
     return None if sketch is None else section_picture(sketch, sheet)
 
 
-def _beads(wps: Wps, _which: str, sheet: Sheet) -> DisplayList | None:
-    found, shape, shown = bead_layout(wps), joint_shape(wps), marked(wps)
-    if found is None or shape is None:
-        return None
-    beads = [(bead, shown[bead.key]) for bead in found.beads]
-    return fitted(lambda scale: bead_map(shape, beads, scale=scale, measure=sheet.measure), *PAPER_MM)
-
-
 def _at_station(wps: Wps, which: str, sheet: Sheet) -> DisplayList | None:
     """Return the beads as they lie at a station, named by its place or its id."""
     found = next((each for each in wps.stations if which in (each.id, each.place)), None)
@@ -78,7 +70,7 @@ _STATE = ("the joint is not stated in full", "state it at Joint first")
 _NODE = ("the joint is no node of tubes that can be made", "state it at Joint")
 _MAKERS: Mapping[str, tuple[Maker, str, str]] = MappingProxyType({
     "section": (_section, *_STATE),
-    "beads": (_beads, *_STATE),
+    "beads": (lambda wps, _which, sheet: bead_picture(wps, "", sheet), *_STATE),
     "designs": (lambda wps, _which, sheet: design_picture(wps, sheet), *_STATE),
     "symbol": (lambda wps, _which, sheet: symbol_picture(wps, sheet.system, sheet.measure), *_STATE),
     "stops": (lambda wps, _which, sheet: stop_picture(wps, "", sheet), "there is no pass yet",

@@ -120,6 +120,11 @@ class OpenWorks:
         self.flush()
         return self._file.issue(document_id, write(working.value), author=author, now=self._now())
 
+    def badge(self, document_id: str, working: Working) -> str:
+        """Return in the fewest words whether a procedure is what was issued last."""
+        issued = next(iter(self.revisions(document_id)), None)  # without any nothing has to be compared
+        return Standing("").badge() if issued is None else self.standing(document_id, working).badge()
+
     def standing(self, document_id: str, working: Working) -> Standing:
         """Return whether a procedure is what was issued last, and the hash of what it is now."""
         body = write(working.value)

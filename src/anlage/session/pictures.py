@@ -1,8 +1,11 @@
 """The pictures of an open procedure: from its value, the reader's units and what is chosen to display lists."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from types import MappingProxyType
 
+from anlage.core.beads import Layout
+from anlage.core.document import kept
 from anlage.core.drawing import (
     Axes,
     DisplayList,
@@ -13,9 +16,10 @@ from anlage.core.drawing import (
     bead_map,
     fitted,
     operating_window,
+    outlined_map,
     section,
 )
-from anlage.core.joint import KINDS, MAKES, Family, Kind, Point, Sketch, faults
+from anlage.core.joint import KINDS, MAKES, Family, Kind, Point, Shape, Sketch, faults
 from anlage.core.procedure import Joint, Wps, pass_energy, pass_power, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
@@ -118,17 +122,25 @@ def bead_picture(
     def make(scale: float) -> DisplayList:
         return bead_map(shape, beads, scale=scale, measure=sheet.measure)
 
-    return fitted(make, sheet.width_mm, sheet.height_mm)
+    return fitted(make, sheet.width_mm, sheet.height_mm, _outlined(shape, found, sheet))
 
 
-def weld_extent(wps: Wps) -> tuple[Point, Point] | None:
-    """Return the corners of the weld in the section, without the plate beside it; `None` when it cannot be drawn."""
-    shape = joint_shape(wps)
-    if shape is None or not shape.grooves:
+def _outlined(shape: Shape, found: Layout, sheet: Sheet) -> Callable[[float], DisplayList]:
+    return lambda scale: outlined_map(shape, found.beads, scale=scale, measure=sheet.measure)
+
+
+def weld_extent(wps: Wps, sheet: Sheet) -> tuple[tuple[Point, Point], float] | None:
+    """Return the corners of the weld in the section, without the plate beside it, and the scale of the whole map.
+
+    `None` when it cannot be drawn.
+    """
+    shape, found = joint_shape(wps), bead_layout(wps)
+    if shape is None or found is None or not shape.grooves:
         return None
+    whole = fitted(_outlined(shape, found, sheet), sheet.width_mm, sheet.height_mm).scale
     points = [point for each in shape.grooves for point in (*each.outline, *each.cap, *each.root_cap)]
     xs, ys = zip(*points, strict=True)
-    return (min(xs), min(ys)), (max(xs), max(ys))
+    return ((min(xs), min(ys)), (max(xs), max(ys))), whole
 
 
 def marked(wps: Wps, chosen: str = "") -> dict[str, Marked]:
@@ -176,6 +188,7 @@ def _axes(system: System) -> Axes:
 AXES = MappingProxyType({"si": _axes("si"), "us": _axes("us")})
 
 
+@kept
 def heat_span(wps: Wps) -> tuple[float, float] | None:
     """Return the coldest and the hottest arc energy of all passes [kJ/mm], for the heat scale."""
     energies = [energy.interval for each in wps.passes if (energy := pass_energy(each))]

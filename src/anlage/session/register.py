@@ -57,7 +57,7 @@ def rows(works: OpenWorks, judge: Judge, system: System) -> tuple[Row, ...]:
             found.append(Row(id=entry.id, kind="wps", number=entry.number, title=entry.title, state="cannot be read",
                              verdict="unproven", said=str(fault)))  # fmt: skip
             continue
-        state = works.standing(entry.id, working).badge()
+        state = works.badge(entry.id, working)
         found.append(_procedure(entry.id, working.value, state, judge.proof(working.value)))
     return (*found, *(_record(own, pqr, system) for own, pqr in works.records()))
 

@@ -15,6 +15,7 @@ SHARE = 0.78  # of the room that the part that matters takes
 CLOSE = 1e-6
 Make = Callable[[float, float], DisplayList | None]
 Box = tuple[Point, Point]
+Matters = Callable[[float, float], tuple[Box, float] | None]
 
 
 @dataclass
@@ -23,12 +24,13 @@ class Lens:
 
     Parameters
     ----------
-    matters : tells the corners of the part that matters, in the work; `None` for all of it
+    matters : tells for a sheet the corners of the part that matters, in the work, and the scale of the whole picture;
+        `None` for all of it
     zoom : how many times larger than as a whole; `None` for the part that matters
     centre : the point of the work in the middle of the view; `None` for the picture's own
     """
 
-    matters: Callable[[], Box | None] = lambda: None
+    matters: Matters = lambda _width, _height: None
     zoom: float | None = None
     centre: Point | None = None
     shown: float = 1.0
@@ -36,17 +38,16 @@ class Lens:
     def place(self, make: Make, room: QRectF, heat: tuple[float, float] | None) -> Placed | None:
         """Return the picture where it lies in a room; `None` when there is nothing to draw."""
         width, height = max(room.width(), 1) / PX_PER_MM, max(room.height(), 1) / PX_PER_MM
-        picture, box = make(width, height), self.matters() if self.zoom is None else None
-        if picture is None:
-            return None
+        near = self.matters(width, height) if self.zoom is None else None
         centre, zoom = self.centre, self.zoom or 1.0
-        if box is not None:
-            (left, low), (right, high) = box
+        if near is not None:
+            ((left, low), (right, high)), scale = near
             centre = ((left + right) / 2, (low + high) / 2)
             wide, tall = max(right - left, CLOSE), max(high - low, CLOSE)
-            zoom = min(max(SHARE * min(width / wide, height / tall) / picture.scale, 1.0), NEAREST)
-        if zoom > 1.0 + CLOSE:
-            picture = make(zoom * width, zoom * height) or picture
+            zoom = min(max(SHARE * min(width / wide, height / tall) / scale, 1.0), NEAREST)
+        picture = make(zoom * width, zoom * height)
+        if picture is None:
+            return None
         self.shown = zoom
         if centre is None:
             return Placed.centred(picture, room, PX_PER_MM, heat)

@@ -3,8 +3,8 @@
 import math
 from dataclasses import dataclass
 
-from PySide6.QtCore import QPointF, QRectF
-from PySide6.QtGui import QFont, QPainter, QPainterPath, QPolygonF
+from PySide6.QtCore import QLineF, QPointF, QRectF
+from PySide6.QtGui import QFont, QPainter, QPainterPath, QPen, QPolygonF
 
 from anlage.core.drawing import DisplayList, Marker, Path, Point, Text, arrow_head
 from anlage.ui.look import FAMILY, Look, measure, text_px
@@ -136,26 +136,63 @@ def paint(placed: Placed, painter: QPainter, look: Look, *, held: str = "", dimm
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     if dimmed:
         painter.setOpacity(0.35)
+    strokes = _Strokes(placed, painter, look)
     for item in placed.picture.items:
+        if not isinstance(item, Path):
+            strokes.finish()
         match item:
             case Path():
-                _paint_path(placed, painter, look, item)
+                strokes.paint(item)
             case Text():
                 _paint_text(placed, painter, look, item)
             case Marker():
                 _paint_marker(placed, painter, look, item, held=bool(held) and item.target == held)
+    strokes.finish()
     painter.restore()
 
 
-def _paint_path(placed: Placed, painter: QPainter, look: Look, item: Path) -> None:
-    points = QPolygonF([placed.on_screen(point) for point in item.points])
-    painter.setPen(look.pen(item.role, placed.px_per_mm))
-    if not item.closed:
-        painter.drawPolyline(points)
-        return
-    warm = item.heat is not None and placed.heat is not None
-    painter.setBrush(look.heat(item.heat, placed.heat) if warm else look.brush(item.role))  # type: ignore[arg-type]
-    painter.drawPolygon(points)
+class _Strokes:
+    """Paints paths in their order; lines of one role that follow each other, as hatches do, are painted at once."""
+
+    def __init__(self, placed: Placed, painter: QPainter, look: Look) -> None:
+        self.placed, self.painter, self.look = placed, painter, look
+        self._pens: dict[str, QPen] = {}
+        self._lines: list[QLineF] = []
+        self._role = ""
+
+    def paint(self, item: Path) -> None:
+        """Paint a path, or keep a line for the next that is none."""
+        x0, y0 = self.placed.origin.x(), self.placed.origin.y()
+        k = self.placed.picture.scale * self.placed.px_per_mm
+        if not item.closed and len(item.points) == 2:
+            (x1, y1), (x2, y2) = item.points
+            if item.role != self._role:
+                self.finish()
+                self._role = item.role
+            self._lines.append(QLineF(x0 + x1 * k, y0 - y1 * k, x0 + x2 * k, y0 - y2 * k))
+            return
+        self.finish()
+        points = QPolygonF([QPointF(x0 + x * k, y0 - y * k) for x, y in item.points])
+        self.painter.setPen(self._pen(item.role))
+        if not item.closed:
+            self.painter.drawPolyline(points)
+            return
+        heat, span = item.heat, self.placed.heat
+        warm = heat is not None and span is not None
+        self.painter.setBrush(self.look.heat(heat, span) if warm else self.look.brush(item.role))  # type: ignore[arg-type]
+        self.painter.drawPolygon(points)
+
+    def finish(self) -> None:
+        """Paint the lines that were kept."""
+        if self._lines:
+            self.painter.setPen(self._pen(self._role))
+            self.painter.drawLines(self._lines)
+            self._lines = []
+
+    def _pen(self, role: str) -> QPen:
+        if role not in self._pens:
+            self._pens[role] = self.look.pen(role, self.placed.px_per_mm)
+        return self._pens[role]
 
 
 def _paint_text(placed: Placed, painter: QPainter, look: Look, item: Text) -> None:

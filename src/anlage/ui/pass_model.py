@@ -5,7 +5,6 @@ from typing import Any
 
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt
 
-from anlage.core.document import at
 from anlage.core.procedure import Deposit, Pass
 from anlage.core.quantities import show
 from anlage.core.ranges import Interval
@@ -56,6 +55,7 @@ class PassModel(QAbstractTableModel):
         self.document = document
         self._passes = document.wps.passes  # what the views were told of so far
         self._texts: dict[tuple[int, int], str] = {}  # of cells, until their row changes
+        self._spans: dict[str, tuple[float, float]] = {}  # least and most of columns, until any pass changes
         document.changed.connect(self._on_changed)
         document.reader.units_changed.connect(self._on_units_changed)
 
@@ -155,13 +155,17 @@ class PassModel(QAbstractTableModel):
         own = getattr(self.at(index), leaf, None) if leaf else None
         if not isinstance(own, Interval):
             return None
-        all_of = [span for each in self._passes if (span := at(each, leaf)) is not None]
-        least, most = min(span.low for span in all_of), max(span.high for span in all_of)
+        if leaf not in self._spans:
+            all_of = [span for each in self._passes if (span := getattr(each, leaf)) is not None]
+            self._spans[leaf] = min(span.low for span in all_of), max(span.high for span in all_of)
+        least, most = self._spans[leaf]
         width = most - least
         return ((own.low - least) / width, (own.high - least) / width) if width > 0 else None
 
     def _on_changed(self, before: Working, after: Working) -> None:
         old, new = self._passes, after.value.passes
+        if old is not new:
+            self._spans.clear()
         if [each.id for each in old] != [each.id for each in new]:
             self._rows_changed(old, new)
             return

@@ -11,7 +11,7 @@ from anlage.core.ranges import Interval
 from anlage.data.look import heat_colour, role_styles
 from anlage.session.beads import bead_of
 from anlage.session.fields import field_of, leaf_of, named, on_step, shown, with_end
-from anlage.session.pictures import Sheet, bead_picture, heat_span, plane_of, window_picture
+from anlage.session.pictures import Sheet, bead_picture, heat_span, plane_of, weld_extent, window_picture
 from anlage.ui.document import Document
 from anlage.ui.look import measure
 from anlage.ui.selection import Selection
@@ -82,6 +82,10 @@ class BeadPresenter(PassPicture):
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         sheet = Sheet(width_mm, height_mm, self.document.system, measure)
         return bead_picture(self.document.wps, self.selection.pass_id, sheet)
+
+    def matters(self, width_mm: float, height_mm: float) -> tuple[tuple[Point, Point], float] | None:
+        """Return the corners of the weld, and the scale at which all of the section fits a sheet."""
+        return weld_extent(self.document.wps, Sheet(width_mm, height_mm, self.document.system, measure))
 
     def empty_text(self) -> str:
         return "The beads are laid here once the joint can be drawn: state it at Joint."

@@ -24,7 +24,7 @@ from anlage.core.quantities import show
 from anlage.data.tables import unit_table
 from anlage.session.beads import fill_notices, filled
 from anlage.session.figures import pass_figures
-from anlage.session.pictures import heat_span, weld_extent
+from anlage.session.pictures import heat_span
 from anlage.ui.deposits import DepositStrip
 from anlage.ui.document import Document
 from anlage.ui.heat_scale import HeatScale
@@ -66,7 +66,7 @@ class PassesPlace(QWidget):
         self.document, self._clock = document, clock
         self.selection = Selection(document)
         beads = BeadPresenter(document, self.selection)
-        self.bead_view = PictureView(beads, document.reader, "Bead map", lambda: weld_extent(document.wps))
+        self.bead_view = PictureView(beads, document.reader, "Bead map", beads.matters)
         self.views = QStackedWidget()
         self.others: dict[int, StopsView | TacksView | StationsView | SectorsView] = {}  # made when first asked for
         self.window_view = PictureView(WindowPresenter(document, self.selection), document.reader, "Operating window")

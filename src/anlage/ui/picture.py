@@ -1,6 +1,5 @@
 """A picture that is edited directly: handles taken by mouse or keyboard, values typed where they stand."""
 
-from collections.abc import Callable
 from typing import Protocol
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
@@ -17,7 +16,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
 
 from anlage.core.drawing import DisplayList, Point
-from anlage.ui.lens import Box, Lens
+from anlage.ui.lens import Lens, Matters
 from anlage.ui.look import PX_PER_MM, font
 from anlage.ui.painter import Placed, paint
 from anlage.ui.reader import Reader
@@ -89,7 +88,7 @@ class PictureView(QWidget):
     area_opened = Signal(str)
 
     def __init__(
-        self, presenter: Presenter, reader: Reader, name: str, matters: Callable[[], Box | None] = lambda: None
+        self, presenter: Presenter, reader: Reader, name: str, matters: Matters = lambda _width, _height: None
     ) -> None:
         super().__init__()
         self.lens = Lens(matters)

@@ -3,7 +3,6 @@
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.procedure import with_element, without_element
-from anlage.session.pictures import weld_extent
 from anlage.session.stations import station_sentences, with_four
 from anlage.ui.document import Document
 from anlage.ui.element_rows import ElementRows
@@ -22,9 +21,7 @@ class StationsView(QWidget):
         self.document = document
         self.chosen = document.wps.stations[0].id if document.wps.stations else ""
         presenter = StationPresenter(document, selection, lambda: self.chosen)
-        self.picture = PictureView(
-            presenter, document.reader, "Beads at the station", lambda: weld_extent(document.wps)
-        )
+        self.picture = PictureView(presenter, document.reader, "Beads at the station", presenter.matters)
         deeds = (("Show", self.show_station), ("Remove", self.remove_station))
         self.rows = ElementRows(document, "stations", LEAVES, deeds)
         self.fields = self.rows.fields

@@ -62,6 +62,12 @@ def bead_map(shape: Shape, beads: Sequence[tuple[Bead, Marked]], *, scale: float
     return DisplayList(items, scale, *bounds(items, scale, measure))
 
 
+def outlined_map(shape: Shape, beads: Sequence[Bead], *, scale: float, measure: Measure) -> DisplayList:
+    """Return as much of the bead map as sets its size: members and the outlines of beads."""
+    items = (*metal(shape), *(Path(role="outline", points=bead.outline) for bead in beads), *edges(shape))
+    return DisplayList(items, scale, *bounds(items, scale, measure))
+
+
 def _bead(bead: Bead, marked: Marked, scale: float, middle_heat: float) -> Iterator[Item]:
     yield Path(role="layer", points=bead.outline, closed=True, target=marked.target, heat=marked.heat)
     pen = "hatch" if marked.heat is None else "hatch_on_hot" if marked.heat > middle_heat else "hatch_on_pale"

@@ -84,7 +84,12 @@ class DisplayList:
         return frozenset(item.target for item in self.items if item.target)
 
 
-def fitted(make: Callable[[float], DisplayList], width_mm: float, height_mm: float) -> DisplayList:
+def fitted(
+    make: Callable[[float], DisplayList],
+    width_mm: float,
+    height_mm: float,
+    outlined: Callable[[float], DisplayList] | None = None,
+) -> DisplayList:
     """Return the picture at the scale at which it just fits a sheet.
 
     What is drawn in paper millimetres does not grow with the scale, so the size on paper is a straight line over it:
@@ -94,19 +99,21 @@ def fitted(make: Callable[[float], DisplayList], width_mm: float, height_mm: flo
     ----------
     make : draws the picture for a scale
     width_mm, height_mm : room on paper [mm]
+    outlined : draws as much of the picture as sets its size, where all of it takes long
     """
-    picture = make(1.0)
+    draw = outlined or make
+    picture = draw(1.0)
     for _ in range(2):  # once more where another item sets the size at the scale that was found
         scale = picture.scale
-        sizes = (_paper_size(picture), _paper_size(make(2 * scale)))
+        sizes = (_paper_size(picture), _paper_size(draw(2 * scale)))
         room = ((width_mm, sizes[0][0], sizes[1][0]), (height_mm, sizes[0][1], sizes[1][1]))
         growth = [(there, (two - one) / scale, 2 * one - two) for there, one, two in room]
         fits = [(there - fixed) / slope for there, slope, fixed in growth if slope > 0]
-        picture = make(max(min(fits, default=1.0), 0.02))
+        picture = draw(max(min(fits, default=1.0), 0.02))
         width, height = _paper_size(picture)
         if width <= width_mm + CLOSE_MM and height <= height_mm + CLOSE_MM:
             break
-    return picture
+    return make(picture.scale) if outlined else picture
 
 
 def _paper_size(picture: DisplayList) -> Point:
