@@ -7,9 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from anlage.core.document import Dimension, DocumentKind, at, read_mending, read_strict, with_, with_at, write
+from anlage.core.document import Dimension, DocumentKind, at, kept, read_mending, read_strict, with_, with_at, write
+from anlage.core.document.kept import KEPT
 from anlage.core.errors import FormatError, InputError, UnknownNameError
-from anlage.core.procedure import WPS, HoldPoint, Preheat, Wps, moved_pass, with_deposit, with_pass, without_pass
+from anlage.core.procedure import WPS, HoldPoint, Joint, Preheat, Wps, moved_pass, with_deposit, with_pass, without_pass
 from anlage.core.ranges import Interval
 from anlage.core.record import PQR, Pqr, Recorded
 
@@ -274,3 +275,33 @@ def test_the_schema_names_format_version_and_every_key():
         assert schema["additionalProperties"] is False
     span = WPS.schema()["$defs"]["Pass"]["properties"]["current_a"]["anyOf"][0]
     assert (span["type"], span["minItems"], span["maxItems"]) == ("array", 2, 2)
+
+
+# What is kept ----------------------------------------------------------------------------------
+
+
+def test_an_answer_is_kept_for_the_very_value_and_the_same_question():
+    asked = []
+
+    @kept
+    def width(joint, factor=1.0, *, system="si"):
+        asked.append((joint, factor, system))
+        return len(asked)
+
+    one, twin = Joint(thickness_mm=8.0), Joint(thickness_mm=8.0)
+    assert (width(one), width(one), width(one, 2.0), width(one, 2.0, system="us"), width(one)) == (1, 1, 2, 3, 1)
+    assert width(twin) == 4  # alike is not the same
+
+
+def test_only_the_last_few_answers_are_kept():
+    count = []
+
+    @kept
+    def number(joint):
+        count.append(joint)
+        return len(count)
+
+    joints = [Joint(thickness_mm=float(n + 1)) for n in range(KEPT + 1)]
+    first = [number(each) for each in joints]
+    assert [number(each) for each in joints[1:]] == first[1:]
+    assert number(joints[0]) == KEPT + 2
