@@ -114,6 +114,29 @@ def test_metal_that_is_missing_is_told_with_how_low_it_ends():
     assert filling.missing_mm2 == pytest.approx(4 * (surface + face) / 2, rel=1e-3)
 
 
+def test_what_no_bead_fills_is_outlined_and_drawn():
+    found = layout(shape_of(V), [Laid(key="1", thickness_mm=5.0), Laid(key="2", thickness_mm=5.0)])
+    (outline,) = found.empty
+    room = shapely.Polygon(shape_of(V).grooves[0].outline)
+    assert shapely.Polygon(outline).area == pytest.approx(found.fillings[0].missing_mm2, rel=1e-6)
+    assert shapely.Polygon(outline).difference(room.buffer(1e-6)).area < 1e-9
+    assert not any(bead.intersects(shapely.Polygon(outline).buffer(-1e-6)) for bead in shapes(found))
+    beads = [(bead, Marked(f"passes/{bead.key}", bead.key)) for bead in found.beads]
+    picture = bead_map(shape_of(V), beads, scale=3.0, measure=lambda t, h: 0.5 * h * len(t), empty=found.empty)
+    assert sum(item.role == "gap" for item in picture.items) > 5
+    full = layout(shape_of(V), proposed(V))
+    assert full.empty == ()
+
+
+def test_the_stated_cap_is_drawn_over_the_beads():
+    found = layout(shape_of(V), proposed(V))
+    beads = [(bead, Marked(f"passes/{bead.key}", bead.key)) for bead in found.beads]
+    picture = bead_map(shape_of(V), beads, scale=3.0, measure=lambda t, h: 0.5 * h * len(t))
+    roles = [item.role for item in picture.items]
+    assert roles.index("ghost") > max(n for n, role in enumerate(roles) if role == "layer")
+    assert "ghost" not in {item.role for item in bead_map(shape_of(V), (), scale=3.0, measure=len).items}
+
+
 def test_metal_in_excess_stands_over_the_mouth():
     metal = joint_metal(V)
     chord = metal.face_width_mm + 3

@@ -210,7 +210,7 @@ def test_missing_and_excess_metal_are_told():
     wps = filled(procedure(joint_of(**OPEN_V, reinforcement_mm=2.0), ROD))
     assert len(fill_notices(wps, "si")) == 1
     fewer = wps.model_copy(update={"passes": wps.passes[:-4]})
-    assert any("is missing" in each.text for each in fill_notices(fewer, "si"))
+    assert any("is missing: layer 4 ends" in each.text for each in fill_notices(fewer, "si"))
     thick = with_at(wps, f"passes/{wps.passes[-1].id}/bead_area_mm2", [90.0, 90.0])
     assert any("The cap stands" in each.text for each in fill_notices(thick, "si"))
     unknown = with_at(wps, f"passes/{wps.passes[0].id}/travel_speed_mm_min", None)

@@ -17,14 +17,14 @@ LAYERS: Final = {
     "outline": ("BEADS", 5), "sketched": ("BEADS", 5), "chosen": ("BEADS", 5), "hatch": ("HATCH", 9),
     "hatch_on_pale": ("HATCH", 9), "hatch_on_hot": ("HATCH", 9),
     "dimension": ("DIMENSIONS", 3), "extension": ("DIMENSIONS", 3), "value": ("TEXT", 7), "unstated": ("TEXT", 7),
-    "weld_line": ("WELDS", 1),
+    "weld_line": ("WELDS", 1), "gap": ("EMPTY", 1),
     "clock_run": ("BEADS", 5), "clock_stop": ("STOPS", 1), "clock_tack": ("TACKS", 6), "clock_bridge": ("TACKS", 6),
     "clock_barred": ("BARRED", 1), "axis": ("AXES", 8), "grid": ("AXES", 9), "possible": ("AXES", 9),
     "curve": ("CURVES", 5), "curve_own": ("CURVES", 5), "tick": ("TEXT", 7),
     "symbol": ("SYMBOL", 7), "symbol_dashed": ("SYMBOL", 7), "symbol_circle": ("SYMBOL", 7),
     "symbol_full": ("SYMBOL", 7),
 }  # fmt: skip
-DOUBLED: Final = frozenset({"metal", "plate", "layer"})  # areas whose lines other items draw
+DOUBLED: Final = frozenset({"metal", "plate", "layer", "halo"})  # areas whose lines other items draw
 ALIGN: Final = {
     "start": TextEntityAlignment.LEFT, "middle": TextEntityAlignment.CENTER, "end": TextEntityAlignment.RIGHT,
 }  # fmt: skip

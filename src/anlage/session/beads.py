@@ -125,7 +125,9 @@ def _side_notices(wps: Wps, found: Layout, system: System) -> Iterator[FillNotic
         where = f" {SIDES[each.side]}" if len(found.fillings) > 1 else ""
         if each.missing_mm2 > 0.005 * each.room_mm2 and each.reach_mm < -OVER_MM:
             depth = show(-each.reach_mm, "length", system, unit_table())
-            text = f"{_area(each.missing_mm2, system)} is missing{where}: the metal ends {depth} low."
+            last = max((layer.number for layer in found.layers if layer.side == each.side), default=0)
+            what = f"layer {last} ends" if last else "no layer is laid,"
+            text = f"{_area(each.missing_mm2, system)} is missing{where}: {what} {depth} low."
             yield FillNotice(text, good=False)
         elif (
             each.side

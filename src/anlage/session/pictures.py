@@ -120,7 +120,7 @@ def bead_picture(
     beads = [(bead, shown[bead.key]) for bead in found.beads]
 
     def make(scale: float) -> DisplayList:
-        return bead_map(shape, beads, scale=scale, measure=sheet.measure)
+        return bead_map(shape, beads, scale=scale, measure=sheet.measure, empty=found.empty if beads else ())
 
     return fitted(make, sheet.width_mm, sheet.height_mm, _outlined(shape, found, sheet))
 

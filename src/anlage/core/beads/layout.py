@@ -29,6 +29,7 @@ from anlage.core.joint import Groove, Outline, Point, Shape, area_and_centroid, 
 
 ROUND = 0.10  # share of a bead's metal in its rounded top, where beads lie side by side; a picture's choice
 ROUND_STEPS = 4
+EMPTY_MM2 = 1e-3  # less than this is not drawn as empty
 CROWN_STEPS, CLOSE_MM2, CLOSE_MM = 40, 1e-9, 1e-6
 PITCH_OVER_HEIGHT = 2.65  # of a bead in a layer; common practice, no source (beads 2.25 × 0.85 electrode diameters)
 
@@ -101,11 +102,12 @@ class Filling:
 
 @dataclass(frozen=True, slots=True)
 class Layout:
-    """All beads in the order they are laid, the layers, and how each side is filled."""
+    """All beads in the order they are laid, the layers, how each side is filled, and the outlines of what is empty."""
 
     beads: tuple[Bead, ...] = ()
     layers: tuple[Layer, ...] = ()
     fillings: tuple[Filling, ...] = ()
+    empty: tuple[Outline, ...] = ()
 
     @property
     def laid_mm2(self) -> float:
@@ -190,7 +192,16 @@ def layout(shape: Shape, laid: Sequence[Laid]) -> Layout:
     for group in _groups(laid, sides):
         layers += _lay(sides[laid[group[0]].side], [(n, laid[n]) for n in group])
     beads = sorted(((n, bead) for side in sides.values() for n, bead in side.beads), key=lambda pair: pair[0])
-    return Layout(tuple(bead for _, bead in beads), tuple(layers), tuple(_filling(side) for side in sides.values()))
+    fillings = tuple(_filling(side) for side in sides.values())
+    empty = tuple(_empty(region) for side in sides.values() for region in side.regions if region.left_mm2 > EMPTY_MM2)
+    return Layout(tuple(bead for _, bead in beads), tuple(layers), fillings, empty)
+
+
+def _empty(region: _Region) -> Outline:
+    """Return the outline of what is still open under the mouth of a region."""
+    _, slab = flat_slab(region.ground, region.left_mm2)
+    lower, upper = slab.between(slab.nodes[0][0], slab.nodes[-1][0])
+    return region.frame.outline((*lower, *reversed(upper)))
 
 
 def _groups(laid: Sequence[Laid], sides: dict[int, _Side]) -> list[list[int]]:

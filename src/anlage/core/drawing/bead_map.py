@@ -11,6 +11,7 @@ from anlage.core.joint import Outline, Shape
 
 LABEL_MM, PLATE_MM = 2.6, 3.6
 TIGHT_MM = 4.4  # paper: beads smaller than this carry no plate, only their number, and below half of it none
+EMPTY_DEG, EMPTY_MM = 60.0, 2.4  # hatch of what no bead fills, its distance on paper
 HATCH_MM = 1.5  # paper: distance of hatch lines
 HATCH_DEG = {
     "SMAW": (45.0,),
@@ -34,8 +35,15 @@ class Marked:
     chosen: bool = False
 
 
-def bead_map(shape: Shape, beads: Sequence[tuple[Bead, Marked]], *, scale: float, measure: Measure) -> DisplayList:
-    """Return the section with its beads, the first one laid at the back.
+def bead_map(
+    shape: Shape,
+    beads: Sequence[tuple[Bead, Marked]],
+    *,
+    scale: float,
+    measure: Measure,
+    empty: Sequence[Outline] = (),
+) -> DisplayList:
+    """Return the section with its beads, the first one laid at the back; the stated caps are dashed over them.
 
     Parameters
     ----------
@@ -43,6 +51,7 @@ def bead_map(shape: Shape, beads: Sequence[tuple[Bead, Marked]], *, scale: float
     beads : every bead with how it is marked, in the order they are laid
     scale : paper millimetres per work millimetre
     measure : measures a text, for the corners of the picture
+    empty : outlines of what no bead fills
     """
     laid: list[Item] = []
     labels: list[Item] = []
@@ -57,8 +66,12 @@ def bead_map(shape: Shape, beads: Sequence[tuple[Bead, Marked]], *, scale: float
         if marked.chosen
     ]
     handles = [_handle(bead, marked) for bead, marked in beads if marked.chosen]
-    wanted = (item for item in metal(shape))
-    items = (*wanted, *laid, *edges(shape), *chosen, *labels, *handles)
+    for outline in empty:
+        laid += (Path(role="gap", points=line) for line in hatch(outline, EMPTY_DEG, EMPTY_MM / scale))
+        laid.append(Path(role="gap", points=(*outline, outline[0])))
+    tops = [groove.cap for groove in shape.grooves if groove.cap] if beads else []
+    caps = [Path(role=role, points=top) for top in tops for role in ("halo", "ghost")]
+    items = (*metal(shape), *laid, *caps, *edges(shape), *chosen, *labels, *handles)
     return DisplayList(items, scale, *bounds(items, scale, measure))
 
 
