@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from anlage.core.beads import Laid, Size, fill, layout
-from anlage.core.drawing import Marked, Marker, Path, bead_map, hatch
+from anlage.core.drawing import Amiss, Marked, Marker, Path, bead_map, hatch
 from anlage.core.joint import KINDS, MAKES, Preparation, area_and_centroid, joint_metal, shape_of
 from tests.strategies import preparations
 
@@ -122,7 +122,7 @@ def test_what_no_bead_fills_is_outlined_and_drawn():
     assert shapely.Polygon(outline).difference(room.buffer(1e-6)).area < 1e-9
     assert not any(bead.intersects(shapely.Polygon(outline).buffer(-1e-6)) for bead in shapes(found))
     beads = [(bead, Marked(f"passes/{bead.key}", bead.key)) for bead in found.beads]
-    picture = bead_map(shape_of(V), beads, scale=3.0, measure=lambda t, h: 0.5 * h * len(t), empty=found.empty)
+    picture = bead_map(shape_of(V), beads, scale=3.0, measure=lambda t, h: 0.5 * h * len(t), amiss=Amiss(found.empty))
     assert sum(item.role == "gap" for item in picture.items) > 5
     full = layout(shape_of(V), proposed(V))
     assert full.empty == ()
@@ -131,10 +131,12 @@ def test_what_no_bead_fills_is_outlined_and_drawn():
 def test_the_stated_cap_is_drawn_over_the_beads():
     found = layout(shape_of(V), proposed(V))
     beads = [(bead, Marked(f"passes/{bead.key}", bead.key)) for bead in found.beads]
-    picture = bead_map(shape_of(V), beads, scale=3.0, measure=lambda t, h: 0.5 * h * len(t))
-    roles = [item.role for item in picture.items]
-    assert roles.index("ghost") > max(n for n, role in enumerate(roles) if role == "layer")
-    assert "ghost" not in {item.role for item in bead_map(shape_of(V), (), scale=3.0, measure=len).items}
+    plain, over = (
+        [item.role for item in bead_map(shape_of(V), beads, scale=3.0, measure=lambda t, h: 0.5 * h * len(t),
+                                        amiss=Amiss(caps=wanted)).items] for wanted in (False, True)
+    )  # fmt: skip
+    assert over.index("ghost") > max(n for n, role in enumerate(over) if role == "layer")
+    assert "ghost" not in plain
 
 
 def test_metal_in_excess_stands_over_the_mouth():

@@ -229,3 +229,15 @@ def test_sectors_and_dials_are_printed_for_the_floor(judge):
     assert "Pass 1: M4 tap low dial 30..41.4 (meter K-2, no day)." in said
     assert "weld symbol after ISO 2553, system A" in said
     assert "SMAW: rising lines" in said
+
+
+def test_a_node_of_tubes_is_set_with_its_members_in_the_order_of_their_welds(judge):
+    found = pages(judge, procedure("03"))
+    said = words(found)
+    _, _, under = said.partition("Node of tubes, in the order of its welds")
+    rows = [under.index(text) for text in ("76.1 mm", "63.5 mm", "45° 0°", "135° 0°")]
+    assert rows == sorted(rows)
+    assert "lies under Right diagonal: weld it and look at it" in under
+    assert "(90°)" in said  # the first member's angle, which is not stated
+    page = next(page for page in found if "Node of tubes" in words([page]))
+    assert any(isinstance(item, Path) and item.role == "weld_line" for item in page.items)  # heading beside its picture

@@ -7,6 +7,7 @@ from types import MappingProxyType
 from anlage.core.beads import Layout
 from anlage.core.document import kept
 from anlage.core.drawing import (
+    Amiss,
     Axes,
     DisplayList,
     Marked,
@@ -24,7 +25,7 @@ from anlage.core.procedure import Joint, Wps, pass_energy, pass_power, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
-from anlage.session.beads import bead_layout, joint_shape
+from anlage.session.beads import OVER_MM, bead_layout, joint_shape
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,8 +120,12 @@ def bead_picture(
         shown = {key: replace(each, heat=None) for key, each in shown.items()}
     beads = [(bead, shown[bead.key]) for bead in found.beads]
 
+    stated = {groove.side: groove.cap_mm for groove in shape.grooves}
+    otherwise = any(abs(each.reach_mm - stated[each.side]) > OVER_MM for each in found.fillings)
+    amiss = Amiss(found.empty, otherwise) if beads else None
+
     def make(scale: float) -> DisplayList:
-        return bead_map(shape, beads, scale=scale, measure=sheet.measure, empty=found.empty if beads else ())
+        return bead_map(shape, beads, scale=scale, measure=sheet.measure, amiss=amiss)
 
     return fitted(make, sheet.width_mm, sheet.height_mm, _outlined(shape, found, sheet))
 

@@ -16,6 +16,7 @@ from anlage.session.figures import deposit_of, joint_figures
 from anlage.session.joint_pictures import symbol_picture
 from anlage.session.judging import Proof
 from anlage.session.ladder import lines, support_sentences
+from anlage.session.node import node_of, node_picture, node_sentences
 from anlage.session.pictures import Sheet, bead_picture, drawable
 from anlage.session.sectors import SETTINGS, dial_sentences
 from anlage.session.standing import Standing
@@ -125,6 +126,32 @@ def _joint(flow: Flow, wps: Wps) -> None:
     rows = [(field_of(f"joint/{name}").label, _toleranced(wps, name)) for name in stated if getattr(wps.joint, name)]
     thick = [("Thickness", _said(wps, "joint/thickness_mm")), ("Outside diameter", _said(wps, "joint/od_mm"))]
     flow.pairs([*thick, *rows])
+    _node(flow, wps)
+
+
+def _node(flow: Flow, wps: Wps) -> None:
+    """Set a node of tubes: its picture, every member in its weld order, and what is to be minded."""
+    node = node_of(wps)
+    if node is None:
+        return
+    flow.room(PICTURE_MM[1] + 22)  # the heading stays with its picture
+    flow.heading("Node of tubes, in the order of its welds")
+    picture = node_picture(wps, "", Sheet(*PICTURE_MM, wps.header.units, flow.measure))
+    assert picture is not None, "the node can be made"
+    flow.skip(3.0)
+    flow.picture(picture, x_mm=MARGIN_MM)
+    flow.skip((picture.high[1] - picture.low[1]) * picture.scale + 3.0)
+    names = ("Diameter", "Wall", "Angle", "Turn", "Along the run", "Weld")
+    columns = (Column("", 0.5), Column("Member", 1.8), *(Column(name, 2.0, numbers=True) for name in names))
+    rows = []
+    for number, each in enumerate(node.members, 1):
+        tube = each.tube
+        lengths = (tube.od_mm, tube.wall_mm, tube.along_mm, each.weld.length_mm)
+        od, wall, along, weld = (both(Interval.single(value), "length") for value in lengths)
+        rows.append((str(number), each.name, od, wall, f"{tube.angle_deg:g}°", f"{tube.turn_deg:g}°", along, weld))
+    flow.table(columns, rows)
+    for sentence in node_sentences(wps, wps.header.units):
+        flow.text(sentence, height_mm=NOTE_MM)
 
 
 def _symbol(flow: Flow, wps: Wps) -> None:

@@ -35,15 +35,23 @@ class Marked:
     chosen: bool = False
 
 
+@dataclass(frozen=True, slots=True)
+class Amiss:
+    """Where metal is missing or in excess: outlines of what no bead fills; whether caps stand otherwise than stated."""
+
+    empty: Sequence[Outline] = ()
+    caps: bool = False
+
+
 def bead_map(
     shape: Shape,
     beads: Sequence[tuple[Bead, Marked]],
     *,
     scale: float,
     measure: Measure,
-    empty: Sequence[Outline] = (),
+    amiss: Amiss | None = None,
 ) -> DisplayList:
-    """Return the section with its beads, the first one laid at the back; the stated caps are dashed over them.
+    """Return the section with its beads, the first one laid at the back.
 
     Parameters
     ----------
@@ -51,7 +59,7 @@ def bead_map(
     beads : every bead with how it is marked, in the order they are laid
     scale : paper millimetres per work millimetre
     measure : measures a text, for the corners of the picture
-    empty : outlines of what no bead fills
+    amiss : where metal is missing or in excess
     """
     laid: list[Item] = []
     labels: list[Item] = []
@@ -66,10 +74,10 @@ def bead_map(
         if marked.chosen
     ]
     handles = [_handle(bead, marked) for bead, marked in beads if marked.chosen]
-    for outline in empty:
+    for outline in amiss.empty if amiss else ():
         laid += (Path(role="gap", points=line) for line in hatch(outline, EMPTY_DEG, EMPTY_MM / scale))
         laid.append(Path(role="gap", points=(*outline, outline[0])))
-    tops = [groove.cap for groove in shape.grooves if groove.cap] if beads else []
+    tops = [groove.cap for groove in shape.grooves if groove.cap and amiss and amiss.caps]
     caps = [Path(role=role, points=top) for top in tops for role in ("halo", "ghost")]
     items = (*metal(shape), *laid, *caps, *edges(shape), *chosen, *labels, *handles)
     return DisplayList(items, scale, *bounds(items, scale, measure))

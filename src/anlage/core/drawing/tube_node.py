@@ -124,9 +124,9 @@ def _words(each: Drawn, run_od: float, large: float, scale: float, measure: Meas
     )  # fmt: skip
     end = (each.tube.along_mm + axis[0] * long, axis[2] * long)
     out = (axis[0] * 3.0, (3.0 if axis[2] >= 0 else -5.0))
-    if math.hypot(axis[0], axis[2]) < END_ON:  # seen from its end: the name stands under it
-        out = (0.0, -each.tube.od_mm / 2 * scale - 4.4)
     anchor: Anchor = "middle" if abs(axis[0]) < 0.3 else "start" if axis[0] > 0 else "end"
+    if math.hypot(axis[0], axis[2]) < END_ON:  # seen from its end: the name stands beside it, over the run's axis
+        out, anchor = (each.tube.od_mm / 2 * scale + 1.2, 0.8), "start"
     yield Text(role="tick", at=end, text=each.caption, height_mm=LABEL_MM, offset_mm=out, anchor=anchor,
                target=each.target)  # fmt: skip
 

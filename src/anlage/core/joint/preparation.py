@@ -129,6 +129,7 @@ def drawn_default(p: Preparation, name: str) -> float:
         "second_depth_mm": p.depths_mm[1],
         "second_angle_deg": p.groove_angle_deg,
         "second_leg_mm": p.leg_mm,
+        "member_angle_deg": p.member_angle_deg,
         "fill_depth_mm": p.thickness_mm,
     }.get(name, 0.0)
 
