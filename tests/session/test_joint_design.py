@@ -21,6 +21,7 @@ from anlage.formats.font import measure
 from anlage.formats.tables import Table, as_csv
 from anlage.formats.xlsx import as_xlsx
 from anlage.session.advice import advice, details_for, styles_for, with_detail
+from anlage.session.bead_areas import usual_settings
 from anlage.session.beads import bead_layout, fill_notices, filled
 from anlage.session.designs import HEADS, compared, designs
 from anlage.session.exports import pass_table, picture_file, picture_of, table_file
@@ -198,6 +199,36 @@ def test_a_cap_that_has_to_fill_and_one_too_low_are_told():
     low = with_at(filled(procedure(joint_of(**OPEN_V, reinforcement_mm=1.0), ROD)), "joint/reinforcement_mm",
                   Dimension.stated(nominal=3.0, minus=0.5, plus=0.5))  # fmt: skip
     assert any("high, 2.5..3.5" in each.text for each in fill_notices(low, "si"))
+
+
+@pytest.mark.parametrize(
+    ("deposit", "least", "most"),
+    [
+        (WIRE, 12, 40),
+        ({"process": "SAW", "filler": "F7A2-EM12K", "filler_diameter_mm": [4.0, 4.0]}, 15, 45),
+        ({"process": "FCAW", "filler": "E71T-1M", "filler_diameter_mm": [1.2, 1.2]}, 10, 40),
+        ({"process": "FCAW", "filler": "a wire of our own", "filler_diameter_mm": [1.2, 1.2]}, 10, 40),
+        ({"process": "FCAW"}, 10, 60),
+    ],
+)
+def test_wire_fills_a_joint_with_beads_of_the_usual_size(deposit, least, most):
+    """Common practice, no source: beads of wire are 15 to 40 mm², not the sliver that a rod as thin would lay."""
+    thick = joint_of(
+        kind="v-backing", thickness_mm=25.0, root_opening_mm=6.0, groove_angle_deg=45.0, reinforcement_mm=2.0
+    )
+    wps = filled(procedure(thick, deposit))
+    areas = [bead.area_mm2 for bead in bead_layout(wps).beads]
+    assert least < min(areas)
+    assert max(areas) < most
+    assert 10 < len(areas) < 40
+
+
+def test_a_proposed_current_lies_about_the_one_of_the_usual_deposit():
+    wps = filled(procedure(joint_of(**OPEN_V), ROD))
+    row = usual_settings(wps.deposits[0])
+    for each in wps.passes:
+        assert row.amps_min <= each.current_a.low < row.at_amps < each.current_a.high <= row.amps_max
+        assert each.current_a.high - each.current_a.low <= 0.2 * row.at_amps + 1
 
 
 def test_a_buttering_has_no_cap_to_be_told_of():

@@ -1,12 +1,14 @@
 """The beads of a procedure: laid in its joint, told where metal is missing, and proposed where there are none."""
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
 from anlage.core.beads import UNDER_SURFACE_MM, Bead, Laid, Layout, Proposed, Size, bead_area_of_rate, fill, layout
-from anlage.core.document import kept
+from anlage.core.catalogue import FillerCurrent
+from anlage.core.document import kept, with_
 from anlage.core.errors import InputError
 from anlage.core.joint import Preparation, Shape, faults, shape_of
 from anlage.core.procedure import (
@@ -25,7 +27,7 @@ from anlage.core.ranges import Interval
 from anlage.data.tables import catalogue, unit_table
 from anlage.session.bead_areas import bead_area, density_of, rate_of, usual_settings
 
-SPREAD = 0.1  # a proposed travel speed goes so far to both sides of the one that fills the joint; own choice
+SPREAD = 0.1  # a proposed speed or current goes so far to both sides of the one that fills the joint; own choice
 SIDES = ("in the buttering", "on the first side", "on the second side")
 OVER_MM = 0.3  # a fill layer may stand over the surface by this before it is told of
 
@@ -258,16 +260,38 @@ def _size(wps: Wps, deposit: Deposit, *, is_last: bool) -> Size:
 
 
 def _usual_wire_area(deposit: Deposit) -> float | None:
-    """Return the bead that the catalogue's usual wire and travel speeds lay [mm²]."""
-    usual = usual_settings(deposit)
+    """Return the bead that usual wire and travel speeds lay [mm²]; those of another filler where its own are not known.
+
+    The usual travel speed is the middle of the trade's window as a ratio: the upper end is that of machines.
+    """
+    usual = usual_settings(deposit) or _like(deposit)
     limits = [row for row in catalogue().process_limits if row.process == deposit.process]
     if usual is None or usual.at_wire_speed_m_min is None or not limits:
         return None
-    speed = (min(row.travel_min_mm_min for row in limits) + max(row.travel_max_mm_min for row in limits)) / 2
+    mode = deposit.transfer_mode or usual.mode
+    window = next((row for row in limits if mode and row.id.endswith(f"-{mode}")), limits[0])
+    speed = math.sqrt(window.travel_min_mm_min * window.travel_max_mm_min)
     feed = Interval.single(usual.at_wire_speed_m_min * 1000)
     each = Pass(id="p0", deposit=deposit.id, wire_speed_mm_min=feed, travel_speed_mm_min=Interval.single(speed))
+    if deposit.filler_diameter_mm is None:
+        deposit = with_(deposit, filler_diameter_mm=Interval.single(usual.diameter_mm))
     found = bead_area(deposit, each)
     return found.middle if found else None
+
+
+def _like(deposit: Deposit) -> FillerCurrent | None:
+    """Return the usual settings of a filler of the same process, of the size that is nearest."""
+    rows = [row for row in catalogue().filler_currents if row.process == deposit.process and row.at_wire_speed_m_min]
+    size = deposit.filler_diameter_mm
+    return min(rows, key=lambda row: abs(row.diameter_mm - size.low) if size else 0.0, default=None)
+
+
+def _usual_current(usual: FillerCurrent) -> Interval:
+    """Return a current about the one that the usual deposit is known at; the whole window where that is not known."""
+    if usual.at_amps is None:
+        return Interval(usual.amps_min, usual.amps_max)
+    low, high = (round(usual.at_amps * share) for share in (1 - SPREAD, 1 + SPREAD))
+    return Interval(max(low, usual.amps_min), min(high, usual.amps_max))
 
 
 _COPIED = ("current_a", "voltage_v", "wire_speed_mm_min", "note")
@@ -278,7 +302,7 @@ def _stated(deposit: Deposit, model: Pass, bead: Proposed, *, has_sides: bool) -
     usual = usual_settings(deposit)
     stated: dict[str, Any] = {name: getattr(model, name) for name in _COPIED}
     if usual is not None:
-        stated["current_a"] = stated["current_a"] or Interval(usual.amps_min, usual.amps_max)
+        stated["current_a"] = stated["current_a"] or _usual_current(usual)
         if usual.volts_min is not None and usual.volts_max is not None:
             stated["voltage_v"] = stated["voltage_v"] or Interval(usual.volts_min, usual.volts_max)
         if usual.at_wire_speed_m_min and deposit.process not in ("SMAW", "GTAW"):
