@@ -22,7 +22,7 @@ BRACKETS = {
 FORMULAS = {
     "a_numbers", "arc_energy", "arc_energy_from_energy", "arc_energy_from_power", "clock_arc", "heat_input",
     "joint_metal", "run_out", "throat_mm", "dihedral_deg", "saddle", "wire_bead_area", "deposition_rate",
-    "bead_area_of_rate", "electrode_metal", "transverse", "fillet_turn", "electrode_count",
+    "bead_area_of_rate", "electrode_metal", "transverse", "fillet_turn", "fillet_transverse", "electrode_count",
     "takes", "stops_along", "tube_welds", "cope",
 }  # fmt: skip
 

@@ -3,7 +3,7 @@
 import pytest
 
 from anlage.core.errors import InputError
-from anlage.core.shrinkage import fillet_turn, transverse
+from anlage.core.shrinkage import fillet_transverse, fillet_turn, transverse
 
 
 def said(**given):
@@ -24,6 +24,14 @@ def test_a_fillet_turns_its_plate():
     inches = 0.02 * (150 / 25.4) * (7 / 25.4) ** 1.3 / (12 / 25.4) ** 2
     assert fillet_turn(150, leg_mm=7, thickness_mm=12) == pytest.approx(25.4 * inches)
     assert fillet_turn(150, leg_mm=7, thickness_mm=12) == pytest.approx(2.52, abs=0.005)
+
+
+def test_a_fillet_draws_its_plates_together():
+    """Handbook rule, 1/32 in (0.8 mm) a fillet with a leg up to three quarters of the thickness, from memory."""
+    assert fillet_transverse(leg_mm=9, thickness_mm=12) == pytest.approx(25.4 / 32, abs=0.01)
+    assert fillet_transverse(leg_mm=9.01, thickness_mm=12) is None
+    with pytest.raises(InputError, match="thickness"):
+        fillet_transverse(leg_mm=5, thickness_mm=0)
 
 
 def test_a_weld_without_area_is_refused():

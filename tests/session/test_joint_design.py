@@ -26,7 +26,7 @@ from anlage.session.beads import bead_layout, fill_notices, filled
 from anlage.session.designs import HEADS, compared, designs
 from anlage.session.exports import pass_table, picture_file, picture_of, table_file
 from anlage.session.seam_places import seam_mm
-from anlage.session.takes import takes_sections, weld_takes
+from anlage.session.takes import shrinkage_figures, takes_sections, weld_takes
 
 
 def demo():
@@ -229,6 +229,15 @@ def test_a_proposed_current_lies_about_the_one_of_the_usual_deposit():
     for each in wps.passes:
         assert row.amps_min <= each.current_a.low < row.at_amps < each.current_a.high <= row.amps_max
         assert each.current_a.high - each.current_a.low <= 0.2 * row.at_amps + 1
+
+
+def test_the_shrinkage_of_a_fillet_is_told_with_the_presetting_it_implies():
+    for kind, first in (("fillet", "Edge 100 mm"), ("double-fillet", "After one fillet, edge 100 mm")):
+        rows = shrinkage_figures(procedure(joint_of(kind=kind, thickness_mm=12.0, leg_mm=7.0), ROD), "si")
+        across, rises, back = (each.text.replace("\u2009", " ") for each in rows)
+        assert (across, rises) == ("0.8 mm", back)
+        assert rows[1].name.startswith(first)
+        assert float(back.removesuffix(" mm")) == pytest.approx(100 / 150 * 2.52, abs=0.01)  # EX: 2.52 mm at 150 mm
 
 
 def test_a_buttering_has_no_cap_to_be_told_of():

@@ -10,6 +10,7 @@ from anlage.core.results import require_above_zero
 
 EXPANSION_OVER_HEAT = 2.449e-3  # α/(ρ·c) of steel [mm³/J], from memory, M
 MALISIUS_K = (43.0, 64.0)  # by process, from memory, L
+FILLET_ACROSS_MM, FILLET_SHARE = 0.8, 0.75  # a fillet, and up to which share of the thickness; from memory, M
 FREEDOM = (0.6, 0.8)  # usual degree of freedom in Okerblom's rule, from memory, M
 
 
@@ -71,6 +72,35 @@ def transverse(
         found.append(School("okerblom", low, high, "Okerblom, one pass, from memory", "M"))
     blodgett = 0.10 * over
     return (*found, School("blodgett", blodgett, blodgett, "Blodgett 1966, from memory", "H"))
+
+
+def fillet_transverse(*, leg_mm: float, thickness_mm: float) -> float | None:
+    """Return the shrinkage across one fillet [mm]; `None` where the rule says nothing.
+
+    Parameters
+    ----------
+    leg_mm : leg of the fillet [mm]
+    thickness_mm : thickness of the plate [mm]
+
+    Raises
+    ------
+    InputError : a value is not above 0
+
+    Validity
+    --------
+    Carbon steel, a leg of three quarters of the thickness at most; typical, ± 50 %.
+
+    Sources
+    -------
+    Handbook rule, 0.8 mm a fillet, from memory, M.
+
+    Examples
+    --------
+    >>> fillet_transverse(leg_mm=7, thickness_mm=12), fillet_transverse(leg_mm=10, thickness_mm=12)
+    (0.8, None)
+    """
+    require_above_zero(leg_mm=leg_mm, thickness_mm=thickness_mm)
+    return FILLET_ACROSS_MM if leg_mm <= FILLET_SHARE * thickness_mm else None
 
 
 def fillet_turn(width_mm: float, *, leg_mm: float, thickness_mm: float) -> float:

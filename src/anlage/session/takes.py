@@ -11,7 +11,7 @@ from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, pass_power, s
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
-from anlage.core.shrinkage import fillet_turn, transverse
+from anlage.core.shrinkage import fillet_transverse, fillet_turn, transverse
 from anlage.data.tables import catalogue, unit_table
 from anlage.session.bead_areas import bead_area, density_of, efficiency_of, rate_of, usual_settings
 from anlage.session.beads import bead_layout
@@ -229,7 +229,14 @@ def shrinkage_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
     if p.make.form == "fillet":
         rise = fillet_turn(100.0, leg_mm=p.leg_mm, thickness_mm=p.prepared_mm)
         origin = "Blodgett 1966, from memory, H; for an edge 100 mm away, ± 50 %"
-        return (Figure("Edge 100 mm off rises by", _say(rise, "length", system), origin),)
+        first = "After one fillet, edge 100 mm off rises by" if p.make.sides == 2 else "Edge 100 mm off rises by"
+        across = fillet_transverse(leg_mm=p.leg_mm, thickness_mm=p.prepared_mm)
+        rule = "handbook rule, from memory, M; a leg of 3/4 of the thickness at most"
+        return (
+            Figure("Across each fillet", "unknown" if across is None else _say(across, "length", system), rule),
+            Figure(first, _say(rise, "length", system), origin),
+            Figure("Preset that edge back by", _say(rise, "length", system), "what the school says, never a tolerance"),
+        )
     if p.make.family not in ("butt", "corner"):
         return (Figure("Across the weld", UNKNOWN, "no school in our tables covers this joint"),)
     heat = _single_heat(wps)
