@@ -240,6 +240,25 @@ def test_the_shrinkage_of_a_fillet_is_told_with_the_presetting_it_implies():
         assert float(back.removesuffix(" mm")) == pytest.approx(100 / 150 * 2.52, abs=0.01)  # EX: 2.52 mm at 150 mm
 
 
+@pytest.mark.parametrize(
+    ("kind", "others"),
+    [
+        ("tee-double-bevel", {"tee-bevel", "tee-j", "tee-double-j"}),
+        ("corner-bevel", {"corner-v", "corner-j"}),
+        ("fillet", set()),
+    ],
+)
+def test_a_t_and_a_corner_are_compared_with_their_own_grooves(kind, others):
+    stated = {"thickness_mm": 30.0, "root_opening_mm": 3.0, "root_face_mm": 2.0, "groove_angle_deg": 45.0}
+    joint = joint_of(kind=kind, thickness_mm=30.0, leg_mm=10.0) if kind == "fillet" else joint_of(kind=kind, **stated)
+    found = designs(procedure(joint, ROD), "si")
+    assert {each.joint.kind for each in found[1:]} == others
+    assert all(each.area_mm2 and len(each.curve) > 20 for each in found)
+    for each in found[1:]:
+        if each.joint.kind.endswith("-j"):  # D1.1 TC-U8a, TC-U9a, from memory: 10 mm
+            assert each.joint.radius_mm.nominal == 10.0
+
+
 def test_a_buttering_has_no_cap_to_be_told_of():
     stated = OPEN_V | {"reinforcement_mm": 2.0, "buttering_mm": 5.0}
     said = [each.text for each in fill_notices(filled(procedure(joint_of(**stated), ROD)), "si")]

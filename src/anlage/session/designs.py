@@ -2,20 +2,25 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from types import MappingProxyType
 
 from anlage.core.consumption import Takes
 from anlage.core.document import Dimension, with_
 from anlage.core.errors import InputError
-from anlage.core.joint import MAKES, Kind, Preparation, dimensions_of, faults, joint_metal
+from anlage.core.joint import MAKES, Family, Kind, Preparation, dimensions_of, faults, joint_metal, taken_over
 from anlage.core.procedure import Joint, Wps, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
-from anlage.data.tables import unit_table
+from anlage.data.tables import standard_details, unit_table
 from anlage.session.beads import filled
 from anlage.session.fields import field_of
 from anlage.session.takes import UNKNOWN, minutes, weld_takes
 
-COMPARED: tuple[Kind, ...] = ("single-v", "double-v", "single-u", "double-u", "v-backing")
+COMPARED: Mapping[Family, tuple[Kind, ...]] = MappingProxyType({
+    "butt": ("single-v", "double-v", "single-u", "double-u", "v-backing"),
+    "tee": ("tee-bevel", "tee-double-bevel", "tee-j", "tee-double-j"),
+    "corner": ("corner-v", "corner-bevel", "corner-j"),
+})  # fmt: skip
 STEPS = 24  # of a curve
 
 
@@ -31,16 +36,18 @@ class Design:
 
 
 def designs(wps: Wps, system: System, kept: Sequence[Joint] = ()) -> tuple[Design, ...]:
-    """Return the joint as stated, joints that were kept, and other grooves of a butt at its own root and angles.
+    """Return the joint as stated, joints that were kept, and other grooves of its family at its own root and angles.
 
     A U takes the root radius that is stated, or 6 mm with 20° where none is, as the standard details draw it; backing
-    brings a gap of 6 mm and 45°: for comparison alone. Nothing before the joint is stated in full.
+    brings a gap of 6 mm and 45°; other grooves of a T or a corner take angle and radius of their first standard
+    detail: for comparison alone. A fillet is compared with what is kept. Nothing before the joint is stated in full.
     """
     sketch = sketch_of(wps.joint)
     if sketch is None or sketch.incomplete or faults(sketch.preparation):
         return ()
     p = sketch.preparation
-    kinds = [kind for kind in COMPARED if kind != p.kind] if p.make.family == "butt" else []
+    others = COMPARED.get(p.make.family, ()) if p.make.form != "fillet" else ()
+    kinds = [kind for kind in others if kind != p.kind]
     joints = [wps.joint, *kept, *(_as(wps.joint, p, kind) for kind in kinds)]
     return tuple(_design(each, system, kept=0 < n <= len(kept)) for n, each in enumerate(joints))
 
@@ -65,7 +72,11 @@ def _named(p: Preparation, system: System, *, kept: bool) -> str:
 def _as(joint: Joint, p: Preparation, kind: Kind) -> Joint:
     """Return the same plate with another preparation."""
     make, changed = MAKES[kind], {}
-    if make.form == "u" and not p.radius_mm:
+    if make.family != "butt" and make.form != p.make.form:
+        detail = next(each for each in standard_details().values() if kind in each.kinds)
+        drawn = taken_over(detail, p.thickness_mm)
+        changed |= {name: drawn[name][0] for name in ("groove_angle_deg", "radius_mm") if name in drawn}
+    elif make.form == "u" and not p.radius_mm:
         changed |= {"radius_mm": 6.0, "groove_angle_deg": 20.0}
     elif make.form == "v" and p.make.form in ("u", "j", "bevel", "square"):
         changed |= {"groove_angle_deg": 60.0}
