@@ -5,7 +5,7 @@ from itertools import pairwise
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from anlage.core.beads import Laid, Size, fill, layout
@@ -164,6 +164,15 @@ def test_no_bead_of_a_fillet_is_a_tip_nor_twice_a_stringer():
     areas = [each.area_mm2 / size.area_mm2 for each in fill(shape_of(joint), (size,))]
     assert min(areas) > 0.4
     assert max(areas) < 1.75
+
+
+@settings(deadline=None)
+@example(Preparation(kind="double-fillet", thickness_mm=19.25, leg_mm=17.1445, member_angle_deg=60), 3.2)
+@given(preparations(), st.sampled_from((2.4, 3.2, 4.0)))
+def test_no_fill_bead_is_much_larger_than_a_stringer(joint, diameter):
+    size = Size.of_electrode(diameter)
+    fills = [each for each in fill(shape_of(joint), (size,)) if each.role == "fill"]
+    assert all(each.area_mm2 <= 1.7 * size.area_mm2 * (1 + 1e-6) for each in fills)
 
 
 def test_a_layer_on_a_plate_has_no_root():
