@@ -1,6 +1,7 @@
 """The passes as a table: one row a pass, one column a leaf; what is typed goes to the document as text."""
 
 from dataclasses import dataclass
+from functools import cache
 from typing import Any
 
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt
@@ -47,6 +48,20 @@ BAR = MARK + 1  # where a range lies within those of all passes: (low, high), 0.
 HEAT = MARK + 2  # the hottest arc energy [kJ/mm]
 
 
+# Worked out once: joining flags anew for every cell is what painting the table took longest for.
+_SEEN = Qt.ItemFlag.ItemIsSelectable | Qt.ItemFlag.ItemIsEnabled
+_EDITED = _SEEN | Qt.ItemFlag.ItemIsEditable
+
+
+@cache
+def _side(column: int) -> int:
+    """Return how a column is aligned: numbers at the right."""
+    leaf = COLUMNS[column].leaf
+    right = column == ENERGY or bool(leaf and field_of(f"passes/*/{leaf}").kind)
+    side = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
+    return int(side | Qt.AlignmentFlag.AlignVCenter)
+
+
 class PassModel(QAbstractTableModel):
     """The passes of the open procedure."""
 
@@ -77,9 +92,7 @@ class PassModel(QAbstractTableModel):
     def flags(self, index: Index) -> Qt.ItemFlag:
         if not index.isValid():
             return Qt.ItemFlag.NoItemFlags
-        flags = Qt.ItemFlag.ItemIsSelectable | Qt.ItemFlag.ItemIsEnabled
-        editable = COLUMNS[index.column()].leaf and self.document.can_write
-        return flags | Qt.ItemFlag.ItemIsEditable if editable else flags
+        return _EDITED if COLUMNS[index.column()].leaf and self.document.can_write else _SEEN
 
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         if orientation == Qt.Orientation.Vertical:
@@ -92,7 +105,7 @@ class PassModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.ToolTipRole:
             return leaf.tip if leaf else _TIPS.get(section)
         if role == Qt.ItemDataRole.TextAlignmentRole and (section == ENERGY or (leaf and leaf.kind)):
-            return int(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+            return _side(section)
         return None
 
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
@@ -101,9 +114,7 @@ class PassModel(QAbstractTableModel):
         if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.EditRole, Qt.ItemDataRole.AccessibleTextRole):
             return self._text(index)
         if role == Qt.ItemDataRole.TextAlignmentRole:
-            right = index.column() == ENERGY or field_of(self.path(index)).kind
-            side = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
-            return int(side | Qt.AlignmentFlag.AlignVCenter)
+            return _side(index.column())
         own = {MARK: self._mark, BAR: self._bar, Qt.ItemDataRole.ToolTipRole: self._tip}.get(role)
         return own(index) if own else None
 

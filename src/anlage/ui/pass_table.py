@@ -149,12 +149,14 @@ class _Delegate(QStyledItemDelegate):
         self._bar(painter, rect, index, colour["muted"])
         strong = index.column() == ENERGY
         painter.setPen(colour["outside" if pending else "ink"])
-        face = table.font()
-        face.setWeight(face.Weight.DemiBold if strong else face.Weight.Normal)
-        painter.setFont(face)
+        if strong:
+            face = painter.font()
+            face.setWeight(face.Weight.DemiBold)
+            painter.setFont(face)
         text_rect = rect.adjusted(7, 0, -7, -2)
-        text = painter.fontMetrics().elidedText(str(index.data() or ""), Qt.TextElideMode.ElideRight, text_rect.width())
-        painter.drawText(text_rect, int(index.data(Qt.ItemDataRole.TextAlignmentRole)), text)
+        if whole := str(index.data() or ""):
+            text = painter.fontMetrics().elidedText(whole, Qt.TextElideMode.ElideRight, text_rect.width())
+            painter.drawText(text_rect, int(index.data(Qt.ItemDataRole.TextAlignmentRole)), text)
         selected = table.selectionModel().isSelected(QModelIndex(index)) and index != current
         if (index == current or selected) and table.hasFocus():
             painter.setPen(QPen(colour["accent"], 2 if index == current else 1))
