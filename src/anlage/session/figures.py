@@ -49,8 +49,10 @@ def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
         figure(names[0], "area", [m.groove_area_mm2 for m in fits], "up to the plate's surface, root opening included"),
         figure(names[1], "area", [m.reinforcement_area_mm2 for m in fits], "a parabola over the face"),
         figure(names[2], "length", [m.face_width_mm for m in fits], "of the groove at the plate's surface"),
-        _per_length(names[3], [m.weld_metal_kg_m for m in fits], system, density),
     ]
+    per_metre = [m.weld_metal_kg_m for m in fits if m.weld_metal_kg_m is not None]
+    if per_metre:  # a plug has no length
+        found.append(_per_length(names[3], per_metre, system, density))
     p = sketch.preparation
     if p.make.form.startswith("branch"):
         low, high = saddle(p).groove_area_mm2
@@ -60,8 +62,10 @@ def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
     found += _fits_of_passes(wps, sketch, system)
     rings = [m.weld_metal_kg for m in fits if m.weld_metal_kg is not None]
     if rings:
-        name = "Weld metal, first member" if p.kind == "tube-node" else "Weld metal, whole ring"
-        found.append(figure(name, "mass", rings, f"{density}; the ring by its centroid"))
+        is_piece = p.make.form in ("plug", "slot")
+        what = "one piece" if is_piece else "first member" if p.kind == "tube-node" else "whole ring"
+        origin = density if is_piece else f"{density}; the ring by its centroid"
+        found.append(figure(f"Weld metal, {what}", "mass", rings, origin))
     node = node_of(wps)
     if node is not None:
         mass = node.volume_mm3 * STEEL_G_CM3 * 1e-6

@@ -29,7 +29,7 @@ from anlage.core.joint import Groove, Outline, Point, Shape, area_and_centroid, 
 
 ROUND = 0.10  # share of a bead's metal in its rounded top, where beads lie side by side; a picture's choice
 ROUND_STEPS = 4
-EMPTY_MM2 = 1e-3  # less than this is not drawn as empty
+EMPTY_MM = 0.15  # lower than this on the whole is not drawn as empty
 CROWN_STEPS, CLOSE_MM2, CLOSE_MM = 40, 1e-9, 1e-6
 PITCH_OVER_HEIGHT = 2.65  # of a bead in a layer; common practice, no source (beads 2.25 × 0.85 electrode diameters)
 
@@ -193,8 +193,12 @@ def layout(shape: Shape, laid: Sequence[Laid]) -> Layout:
         layers += _lay(sides[laid[group[0]].side], [(n, laid[n]) for n in group])
     beads = sorted(((n, bead) for side in sides.values() for n, bead in side.beads), key=lambda pair: pair[0])
     fillings = tuple(_filling(side) for side in sides.values())
-    empty = tuple(_empty(region) for side in sides.values() for region in side.regions if region.left_mm2 > EMPTY_MM2)
+    empty = tuple(_empty(region) for side in sides.values() for region in side.regions if _is_open(region))
     return Layout(tuple(bead for _, bead in beads), tuple(layers), fillings, empty)
+
+
+def _is_open(region: _Region) -> bool:
+    return region.left_mm2 > EMPTY_MM * (region.ground[-1][0] - region.ground[0][0])
 
 
 def _empty(region: _Region) -> Outline:
