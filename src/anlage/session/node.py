@@ -20,10 +20,12 @@ from anlage.core.procedure import Wps, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
+from anlage.session.advice import PREQUALIFIED_FILLET_DEG
 from anlage.session.pictures import Sheet
 
 FIRST = "First member"
-FILLET_DEG, NO_CREDIT_DEG, BLUNT_DEG = 60.0, 30.0, 135.0
+FILLET_DEG, BLUNT_DEG = PREQUALIFIED_FILLET_DEG
+NO_CREDIT_DEG = 30.0  # AWS D1.1, skewed T, from memory, H
 D11 = "AWS D1.1, fillets of 60° to 135°, from memory, H"
 
 

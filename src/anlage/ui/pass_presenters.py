@@ -35,6 +35,10 @@ class PassPicture(QObject):
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         raise NotImplementedError
 
+    def matters(self, width_mm: float, height_mm: float) -> tuple[tuple[Point, Point], float] | None:
+        """Return the corners of the weld, and the scale at which all of the section fits a sheet."""
+        return weld_extent(self.document.wps, Sheet(width_mm, height_mm, self.document.system, measure))
+
     def choose(self, target: str) -> None:
         kind, _, pass_id = target.partition("/")
         if kind == "passes":
@@ -82,10 +86,6 @@ class BeadPresenter(PassPicture):
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         sheet = Sheet(width_mm, height_mm, self.document.system, measure)
         return bead_picture(self.document.wps, self.selection.pass_id, sheet)
-
-    def matters(self, width_mm: float, height_mm: float) -> tuple[tuple[Point, Point], float] | None:
-        """Return the corners of the weld, and the scale at which all of the section fits a sheet."""
-        return weld_extent(self.document.wps, Sheet(width_mm, height_mm, self.document.system, measure))
 
     def empty_text(self) -> str:
         return "The beads are laid here once the joint can be drawn: state it at Joint."

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from anlage.core.drawing import DisplayList, Point
-from anlage.session.pictures import Sheet, weld_extent
+from anlage.session.pictures import Sheet
 from anlage.session.sectors import sector_heat, sector_picture
 from anlage.session.stations import station_picture
 from anlage.session.stop_plan import stop_picture
@@ -56,10 +56,6 @@ class StationPresenter(StopPresenter):
         wps = self.document.wps
         station = next((each for each in wps.stations if each.id == self._chosen()), None)
         return None if station is None else station_picture(wps, station, self.selection.pass_id, sheet)
-
-    def matters(self, width_mm: float, height_mm: float) -> tuple[tuple[Point, Point], float] | None:
-        """Return the corners of the weld, and the scale at which all of the section fits a sheet."""
-        return weld_extent(self.document.wps, Sheet(width_mm, height_mm, self.document.system, measure))
 
     def empty_text(self) -> str:
         return "Measure gap, land and mismatch at four stations or more: the joint is shown as it is there."

@@ -1,6 +1,6 @@
 """Settings by sector of the chosen pass, and the dials of the machines that give them."""
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.procedure import with_element, without_element
 from anlage.session.sectors import dial_sentences, sector_sentences
@@ -10,6 +10,7 @@ from anlage.ui.look import font
 from anlage.ui.picture import PictureView
 from anlage.ui.seam_presenters import SectorPresenter
 from anlage.ui.selection import Selection
+from anlage.ui.view_tabs import lay_beside
 
 SECTOR = (("reach", 150), ("current_a", 74), ("voltage_v", 62), ("travel_speed_mm_min", 84), ("technique", 134))
 READING = (
@@ -25,15 +26,8 @@ class SectorsView(QWidget):
         super().__init__()
         self.document, self.selection = document, selection
         self.picture = PictureView(SectorPresenter(document, selection), document.reader, "Sectors of the pass")
-        room, scroll = QWidget(), QScrollArea()
-        scroll.setWidget(room)
-        scroll.setWidgetResizable(True)
-        scroll.setFixedWidth(COLUMN_PX)
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(16)
-        layout.addWidget(self.picture, 1)
-        layout.addWidget(scroll)
+        room = QWidget()
+        lay_beside(self, self.picture, room, COLUMN_PX)
         self.sectors = ElementRows(document, "sectors", SECTOR, (("Remove", lambda e: self._remove("sectors", e)),))
         self.readings = ElementRows(document, "readings", READING, (("Remove", lambda e: self._remove("readings", e)),))
         self.title = QLabel()

@@ -1,6 +1,6 @@
 """Tacks with the dressing of each end, and passes laid on a part of the way; on the clock or the strip they lie on."""
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.procedure import Wps, with_element, without_element, without_pass
 from anlage.session.part_passes import part_sentences, with_strip
@@ -11,6 +11,7 @@ from anlage.ui.look import font
 from anlage.ui.picture import PictureView
 from anlage.ui.seam_presenters import StopPresenter
 from anlage.ui.selection import Selection
+from anlage.ui.view_tabs import lay_beside
 
 TACK = (("place", 92), ("length_mm", 60), ("form", 88), ("first_end", 96), ("second_end", 96))
 PART = (("role", 80), ("reach", 240))
@@ -59,15 +60,7 @@ class TacksView(QWidget):
             column.addWidget(said)
             column.addSpacing(8)
         column.addStretch(1)
-        scroll = QScrollArea()
-        scroll.setWidget(room)
-        scroll.setWidgetResizable(True)
-        scroll.setFixedWidth(COLUMN_PX)
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(16)
-        layout.addWidget(self.picture, 1)
-        layout.addWidget(scroll)
+        lay_beside(self, self.picture, room, COLUMN_PX)
         self.refresh()
 
     @property

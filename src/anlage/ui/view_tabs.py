@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QSizePolicy, QStackedWidget, QToolButton, QWidget
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QScrollArea, QSizePolicy, QStackedWidget, QToolButton, QWidget
 
 
 def bring_to_front(views: QStackedWidget, view: QWidget) -> None:
@@ -13,6 +13,19 @@ def bring_to_front(views: QStackedWidget, view: QWidget) -> None:
         policy = QSizePolicy.Policy.Ignored if behind else QSizePolicy.Policy.Expanding
         views.widget(place).setSizePolicy(policy, policy)
     views.setCurrentWidget(view)
+
+
+def lay_beside(view: QWidget, picture: QWidget, rows: QWidget, rows_px: int) -> None:
+    """Lay out a view: its picture, and beside it rows that are scrolled where they are many."""
+    scroll = QScrollArea()
+    scroll.setWidget(rows)
+    scroll.setWidgetResizable(True)
+    scroll.setFixedWidth(rows_px)
+    layout = QHBoxLayout(view)
+    layout.setContentsMargins(0, 0, 0, 0)
+    layout.setSpacing(16)
+    layout.addWidget(picture, 1)
+    layout.addWidget(scroll)
 
 
 class ViewTabs(QWidget):

@@ -15,8 +15,8 @@ PITCH_OF_DIAMETER, HEIGHT_OF_DIAMETER = 2.25, 0.85
 THINNEST_WEAVE = 0.4  # of the electrode's diameter
 UNDER_SURFACE_MM = 25.4 / 16  # fill stops here, so that the cap has an edge to follow; common practice, no source
 LEAST_LAYER = 0.35  # of a layer's height: less room than this is left to the cap
-LEAST_BEAD = 0.8  # of a stringer's section: what a closed groove's narrow layer is made up to
-LARGEST_BEAD = 1.7  # of a stringer's section: a layer of more than so much is split
+LEAST_BEAD = 0.8  # of a stringer's section: what a closed groove's narrow layer is made up to; own choice
+LARGEST_BEAD = 1.7  # of a stringer's section: a layer of more than so much is split; own choice
 ONE_BEAD = 1.3  # a groove of no more than this many stringers takes one bead
 CLOSE_MM = 1e-6
 

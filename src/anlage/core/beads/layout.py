@@ -29,7 +29,7 @@ from anlage.core.joint import Groove, Outline, Point, Shape, area_and_centroid, 
 
 ROUND = 0.10  # share of a bead's metal in its rounded top, where beads lie side by side; a picture's choice
 ROUND_STEPS = 4
-EMPTY_MM = 0.15  # lower than this on the whole is not drawn as empty
+EMPTY_MM = 0.15  # lower than this on the whole is not drawn as empty; own choice
 CROWN_STEPS, CLOSE_MM2, CLOSE_MM = 40, 1e-9, 1e-6
 PITCH_OVER_HEIGHT = 2.65  # of a bead in a layer; common practice, no source (beads 2.25 × 0.85 electrode diameters)
 
