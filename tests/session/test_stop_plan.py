@@ -54,6 +54,13 @@ def test_a_pipe_is_gone_round_in_two_halves():
     assert (left.half.start_deg, left.half.end_deg) == (180, 360)
 
 
+def test_stops_that_lie_over_each_other_are_told_unless_they_are_marked():
+    over = "lie over those of the pass before: state a stagger."
+    assert any(over in each for each in stop_sentences(procedure(), "", "si"))
+    assert not any(over in each for each in stop_sentences(procedure(seam__stagger_mm=20.0), "", "si"))
+    assert not any(over in each for each in stop_sentences(procedure(seam__marks="300 mm"), "", "si"))
+
+
 def test_stops_of_successive_passes_keep_their_stagger():
     plan = stop_plan(procedure(seam__stagger_mm=20.0))
     for below, above in pairwise(plan):

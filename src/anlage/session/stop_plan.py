@@ -19,6 +19,7 @@ from anlage.session.seam_places import Reach, is_round, places, reach_of_pass, s
 from anlage.session.tacks import tack_marks
 
 TURN_DEG = 6.0  # meeting places of successive passes are turned so far from 6 and 12 o'clock; own choice
+SAME_MM = 5.0  # stops nearer than this lie over each other; own choice
 BARRED_WORD = "the stretch from 3 to 5 o'clock"
 
 
@@ -147,6 +148,16 @@ def stop_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:
     return strip(rings, tack_marks(wps), seam, size, sheet.measure)
 
 
+def _lies_over(one: PassPlan, other: PassPlan) -> bool:
+    """Return whether a stop of a pass lies where one of another does, on the same way."""
+    return any(
+        abs(a - b) < SAME_MM
+        for before, after in zip(one.ways, other.ways, strict=False)
+        for a in before.stops.at_mm
+        for b in after.stops.at_mm
+    )
+
+
 def _runs(plan: PassPlan) -> tuple[tuple[float, float], ...]:
     found = []
     for way in plan.ways:
@@ -174,6 +185,11 @@ def stop_sentences(wps: Wps, chosen: str, system: System) -> tuple[str, ...]:
             if way.stops.problem:
                 told.setdefault(way.stops.problem, []).append(str(each.number))
     found += [f"Pass {', '.join(dict.fromkeys(numbers))}: {problem}." for problem, numbers in told.items()]
+    meant = wps.seam.stagger_mm or wps.seam.marks  # marked stops lie over each other on purpose
+    over = 0 if meant else sum(_lies_over(one, other) for one, other in pairwise(plans))
+    if over:
+        passes = "one pass" if over == 1 else f"{over} passes"
+        found.append(f"Stops of {passes} lie over those of the pass before: state a stagger.")
     unread = places(wps, wps.seam.marks).unread
     if unread:
         example = "no place on the clock; write 4:30" if is_round(wps) else "no length; write 120 mm"
