@@ -89,7 +89,7 @@ def test_a_calculation_loads_neither_window_nor_database(words):
 
 STARTED = """
 import sys
-from anlage.session.settings import Settings
+from anlage.session.machine.settings import Settings
 from anlage.ui.app import application, open_window
 running = application(["anlage"])
 loaded = []

@@ -23,7 +23,7 @@ from anlage.core.heat import arc_energy, over_range
 from anlage.core.joint import Preparation, joint_metal, shape_of
 from anlage.core.ranges import Interval, Numbers, between, choices
 from anlage.data.code_packs import code_pack
-from anlage.session.boxes import BoxKeeper, Record
+from anlage.session.judging.boxes import BoxKeeper, Record
 
 FRAME_S = 1 / 60
 EDITS, PASSES, RECORDS, STARTS = 200, 40, 20, 9

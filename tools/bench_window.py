@@ -33,7 +33,7 @@ print("memory", next(line.split()[1] for line in open("/proc/self/status") if li
 OWN = """
 import sys
 from pathlib import Path
-from anlage.session.settings import Settings
+from anlage.session.machine.settings import Settings
 from anlage.ui.app import application, begin_quietly, open_window, settle
 begin_quietly()
 running = application(["anlage"])
@@ -81,7 +81,7 @@ def edits_and_paintings(demo: Path) -> dict[str, tuple[float, float]]:
     """Return median and 95 of 100 of an edit with all its views, and of one painting of the window, in frames."""
     from PySide6.QtWidgets import QApplication
 
-    from anlage.session.settings import Settings
+    from anlage.session.machine.settings import Settings
     from anlage.ui.app import application, open_window
 
     application(["anlage"])
@@ -117,7 +117,7 @@ def main() -> None:
     """Measure and print."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
     os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
-    from anlage.session.demo import demo_file
+    from anlage.session.works.demo import demo_file
 
     with tempfile.TemporaryDirectory() as scratch:
         os.environ["PYTHONPYCACHEPREFIX"] = f"{scratch}/compiled"

@@ -10,10 +10,10 @@ from anlage.core.drawing import DisplayList
 from anlage.core.procedure import WPS
 from anlage.data.files import FOLDER
 from anlage.formats.font import measure
-from anlage.session.clock import utc_now
-from anlage.session.demo import demo_file
-from anlage.session.found_documents import records_of
-from anlage.session.judging import Judge
+from anlage.session.judging.assessment import Judge
+from anlage.session.machine.clock import utc_now
+from anlage.session.works.demo import demo_file
+from anlage.session.works.found_documents import records_of
 from anlage.store import open_works
 from anlage.ui.app import application
 from anlage.ui.look import measure as measure_on_screen
@@ -143,7 +143,7 @@ def test_an_issued_revision_is_found_by_its_number(capsys, works):
 def test_a_sheet_is_printed_and_says_issued_only_when_it_is(capsys, works, tmp_path, monkeypatch):
     told = []
     monkeypatch.setattr(
-        "anlage.session.sheet.sheet", lambda _wps, _proof, standing, **_: told.append(standing) or PAGES
+        "anlage.cli.print_sheet.sheet", lambda _wps, _proof, standing, **_: told.append(standing) or PAGES
     )
     with open_works(works) as file:
         (own,) = [entry for entry in file.entries() if entry.number == "OST-W-01"]

@@ -1,7 +1,7 @@
 """Boxes are kept per record revision and demand; only accepted records have one."""
 
 from anlage.core.codes import Demand
-from anlage.session.boxes import BoxKeeper, Record
+from anlage.session.judging.boxes import BoxKeeper, Record
 from tests.builders import coupon, wps
 
 RECORD = Record("PQR-1@1", coupon(20, name="PQR-1"))

@@ -8,13 +8,16 @@ from anlage.core.document import Dimension
 from anlage.core.joint import KINDS, dimensions_of, joint_metal
 from anlage.core.procedure import Joint, Wps, sketch_of, with_deposit
 from anlage.formats.font import measure
-from anlage.session.advice import advice
-from anlage.session.beads import bead_layout, fill_notices, filled
-from anlage.session.designs import compared
-from anlage.session.exports import picture_file, table_file
-from anlage.session.figures import joint_figures
-from anlage.session.stop_plan import stop_plan, stop_sentences
-from anlage.session.takes import takes_sections
+from anlage.session.output.pictures import picture_file
+from anlage.session.output.tables import table_file
+from anlage.session.proposal.fill import filled
+from anlage.session.seam.stop_plan import stop_plan, stop_sentences
+from anlage.session.takes.designs import compared
+from anlage.session.takes.takes import takes_sections
+from anlage.session.weld.advice import advice
+from anlage.session.weld.beads import bead_layout
+from anlage.session.weld.figures import joint_figures
+from anlage.session.weld.fill_notices import fill_notices
 from tests.strategies import preparations
 
 

@@ -20,13 +20,16 @@ from anlage.data.tables import root_styles, standard_details
 from anlage.formats.font import measure
 from anlage.formats.tables import Table, as_csv
 from anlage.formats.xlsx import as_xlsx
-from anlage.session.advice import advice, details_for, styles_for, with_detail
-from anlage.session.bead_areas import usual_settings
-from anlage.session.beads import bead_layout, fill_notices, filled
-from anlage.session.designs import HEADS, compared, designs
-from anlage.session.exports import pass_table, picture_file, picture_of, table_file
-from anlage.session.seam_places import seam_mm
-from anlage.session.takes import shrinkage_figures, takes_sections, weld_takes
+from anlage.session.output.pictures import picture_file, picture_of
+from anlage.session.output.tables import pass_table, table_file
+from anlage.session.proposal.fill import filled
+from anlage.session.seam.seam_places import seam_mm
+from anlage.session.takes.designs import HEADS, compared, designs
+from anlage.session.takes.takes import shrinkage_figures, takes_sections, weld_takes
+from anlage.session.weld.advice import advice, details_for, styles_for, with_detail
+from anlage.session.weld.bead_areas import usual_settings
+from anlage.session.weld.beads import bead_layout
+from anlage.session.weld.fill_notices import fill_notices
 
 
 def demo():

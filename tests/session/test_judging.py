@@ -8,9 +8,9 @@ from anlage.core.procedure import WPS, Metal, Metals, Wps, with_deposit
 from anlage.core.ranges import between, choices
 from anlage.core.record import PQR, Pqr, Recorded, RecordedDeposit
 from anlage.data.files import text_of
-from anlage.session.judging import Judge
-from anlage.session.records import backing_of, coupon_of, group_of, metals_of
-from anlage.session.statements import demand_of, stated_of
+from anlage.session.judging.assessment import Judge
+from anlage.session.judging.records import backing_of, coupon_of, group_of, metals_of
+from anlage.session.judging.statements import demand_of, stated_of
 
 
 def procedure(number):

@@ -11,10 +11,11 @@ from anlage.core.ranges.interval import Interval
 from anlage.core.record import PQR
 from anlage.data.code_packs import code_pack
 from anlage.data.files import text_of
-from anlage.session.fields import field_of, with_text
-from anlage.session.judging import Judge, Proof
-from anlage.session.ladder import lines, support_sentences
-from anlage.session.set_text import set_text
+from anlage.session.judging.assessment import Judge, Proof
+from anlage.session.judging.ladder import lines, support_sentences
+from anlage.session.leaves.set_text import set_text
+from anlage.session.leaves.table import field_of
+from anlage.session.leaves.text import with_text
 
 
 @pytest.fixture(scope="module")

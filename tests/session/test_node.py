@@ -11,14 +11,14 @@ from anlage.core.errors import InputError
 from anlage.core.joint import RUN, Tube, tube_welds
 from anlage.core.procedure import Joint, Wps, with_deposit, with_element, with_pass
 from anlage.formats.font import measure
-from anlage.session.beads import filled
-from anlage.session.exports import picture_file, picture_of
-from anlage.session.figures import joint_figures
-from anlage.session.node import cope_picture, node_of, node_picture, node_sentences, stated_members
-from anlage.session.pictures import Sheet
-from anlage.session.seam_places import seam_mm
-from anlage.session.stop_plan import stop_picture, stop_plan
-from anlage.session.takes import weld_takes
+from anlage.session.output.pictures import picture_file, picture_of
+from anlage.session.proposal.fill import filled
+from anlage.session.seam.seam_places import seam_mm
+from anlage.session.seam.stop_plan import stop_picture, stop_plan
+from anlage.session.takes.takes import weld_takes
+from anlage.session.weld.figures import joint_figures
+from anlage.session.weld.node import cope_picture, node_of, node_picture, node_sentences, stated_members
+from anlage.session.weld.pictures import Sheet
 
 JOINT = Joint(kind="tube-node", product="pipe", thickness_mm=3.2, other_thickness_mm=3.6, od_mm=48.3, run_od_mm=60.3,
               leg_mm=Dimension.stated(nominal=3.0))  # fmt: skip

@@ -8,11 +8,11 @@ from anlage.core.document import read_strict, with_at
 from anlage.core.errors import FormatError
 from anlage.core.procedure import WPS, clashes, pass_energy
 from anlage.core.record import PQR
-from anlage.session.crash import untold_crash, write_crash
-from anlage.session.demo import demo_file
-from anlage.session.draft import Working, typed
-from anlage.session.open_works import OpenWorks, new_wps, next_number, number_clash
-from anlage.session.settings import Settings, read_settings, settings_file, write_settings
+from anlage.session.leaves.draft import Working, typed
+from anlage.session.machine.crash import untold_crash, write_crash
+from anlage.session.machine.settings import Settings, read_settings, settings_file, write_settings
+from anlage.session.works.demo import demo_file
+from anlage.session.works.open_works import OpenWorks, new_wps, next_number, number_clash
 from anlage.store import open_works
 
 NOW = "2026-11-23T12:00:00Z"

@@ -11,13 +11,14 @@ from anlage.core.procedure import WPS, Pass, with_element, without_pass
 from anlage.core.ranges import Interval
 from anlage.data.files import FOLDER
 from anlage.formats.font import measure
-from anlage.session.beads import bead_layout, filled
-from anlage.session.part_passes import LOW_DOWNHILL, part_sentences, with_strip
-from anlage.session.pictures import Sheet
-from anlage.session.seam_places import place, places, reach_of_pass, seam_mm
-from anlage.session.stop_plan import stop_picture, stop_plan, stop_sentences
-from anlage.session.tacks import placed_tacks, tack_sentences, with_tacks
-from anlage.session.takes import weld_takes
+from anlage.session.proposal.fill import filled
+from anlage.session.seam.part_passes import LOW_DOWNHILL, part_sentences, with_strip
+from anlage.session.seam.seam_places import place, places, reach_of_pass, seam_mm
+from anlage.session.seam.stop_plan import stop_picture, stop_plan, stop_sentences
+from anlage.session.seam.tacks import placed_tacks, tack_sentences, with_tacks
+from anlage.session.takes.takes import weld_takes
+from anlage.session.weld.beads import bead_layout
+from anlage.session.weld.pictures import Sheet
 
 
 def demo(number, **stated):

@@ -10,11 +10,11 @@ from hypothesis import strategies as st
 from anlage.core.drawing import Area, Path, Text, qualified_map
 from anlage.core.drawing.qualified_map import THICKNESS_MM
 from anlage.core.ranges import Interval
-from anlage.session.demo import demo_file
-from anlage.session.draft import typed
-from anlage.session.judging import Judge
-from anlage.session.open_works import OpenWorks
-from anlage.session.register import areas, rows, ticks
+from anlage.session.judging.assessment import Judge
+from anlage.session.leaves.draft import typed
+from anlage.session.works.demo import demo_file
+from anlage.session.works.open_works import OpenWorks
+from anlage.session.works.register import areas, rows, ticks
 from anlage.store import open_works
 
 NOW = "2026-11-23T12:00:00Z"

@@ -8,8 +8,7 @@ from anlage.core.errors import FormatError
 from anlage.core.procedure import WPS, pass_energy, with_element, without_pass
 from anlage.core.ranges import Interval
 from anlage.data.files import FOLDER
-from anlage.session.pictures import Sheet
-from anlage.session.sectors import (
+from anlage.session.seam.sectors import (
     dial_sentences,
     dial_steps,
     sector_energy,
@@ -17,6 +16,7 @@ from anlage.session.sectors import (
     sector_picture,
     sector_sentences,
 )
+from anlage.session.weld.pictures import Sheet
 
 
 def procedure():

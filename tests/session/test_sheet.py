@@ -17,12 +17,12 @@ from anlage.core.procedure import WPS, Wps, with_element
 from anlage.core.record import PQR
 from anlage.data.files import text_of
 from anlage.formats.pdf import pdf
-from anlage.session.demo import demo_file
-from anlage.session.draft import Working, typed
-from anlage.session.judging import Judge
-from anlage.session.open_works import OpenWorks
-from anlage.session.sheet import sheet
-from anlage.session.standing import Standing
+from anlage.session.judging.assessment import Judge
+from anlage.session.leaves.draft import Working, typed
+from anlage.session.output.wps_sheet import sheet
+from anlage.session.works.demo import demo_file
+from anlage.session.works.open_works import OpenWorks
+from anlage.session.works.standing import Standing
 from anlage.store import open_works
 
 NOW = "2026-11-23T12:00:00Z"

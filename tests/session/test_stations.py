@@ -8,8 +8,8 @@ from anlage.core.joint import area_and_centroid, joint_metal
 from anlage.core.procedure import WPS, Wps, sketch_of, with_element, without_element
 from anlage.data.files import FOLDER
 from anlage.formats.font import measure
-from anlage.session.exports import picture_file, picture_of
-from anlage.session.stations import at_station, station_sentences, stations, with_four, worst
+from anlage.session.output.pictures import picture_file, picture_of
+from anlage.session.seam.stations import at_station, station_sentences, stations, with_four, worst
 
 
 def procedure():

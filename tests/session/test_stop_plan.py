@@ -9,9 +9,9 @@ from anlage.core.document import read_strict, with_at
 from anlage.core.drawing import Path
 from anlage.core.procedure import WPS, Wps
 from anlage.data.files import FOLDER
-from anlage.session.beads import bead_of
-from anlage.session.pictures import Sheet
-from anlage.session.stop_plan import stop_picture, stop_plan, stop_sentences
+from anlage.session.seam.stop_plan import stop_picture, stop_plan, stop_sentences
+from anlage.session.weld.beads import bead_of
+from anlage.session.weld.pictures import Sheet
 
 
 def procedure(**stated):

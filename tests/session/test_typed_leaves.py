@@ -21,21 +21,13 @@ from anlage.core.procedure import (
 )
 from anlage.core.procedure.wps import LISTS
 from anlage.core.record import Pqr, Recorded, RecordedDeposit
-from anlage.session.draft import Working, changed_to, complaints, moved, text_in, typed
-from anlage.session.fields import (
-    field_of,
-    fields,
-    has_leaf,
-    leaf_of,
-    named,
-    on_step,
-    shown,
-    stepped,
-    with_end,
-    with_middle,
-    with_text,
-)
-from anlage.session.suggestions import suggestions
+from anlage.session.leaves.draft import Working, changed_to, complaints, moved, text_in, typed
+from anlage.session.leaves.names import named
+from anlage.session.leaves.presence import has_leaf
+from anlage.session.leaves.steps import on_step, stepped
+from anlage.session.leaves.suggestions import suggestions
+from anlage.session.leaves.table import field_of, fields
+from anlage.session.leaves.text import leaf_of, shown, with_end, with_middle, with_text
 
 
 @pytest.fixture

@@ -9,8 +9,8 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
 
-from anlage.session.demo import demo_file
-from anlage.session.settings import Settings
+from anlage.session.machine.settings import Settings
+from anlage.session.works.demo import demo_file
 from anlage.ui.app import Window, application, open_window
 
 NOW = "2026-11-23T12:00:00Z"

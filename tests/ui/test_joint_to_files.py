@@ -11,9 +11,9 @@ from PySide6.QtWidgets import QFileDialog, QToolButton
 
 from anlage.core.drawing.bead_map import middle
 from anlage.core.joint import KINDS, MAKES
-from anlage.session.beads import bead_layout, bead_of
-from anlage.session.exports import picture_file
-from anlage.session.pictures import FAMILIES
+from anlage.session.output.pictures import picture_file
+from anlage.session.weld.beads import bead_layout, bead_of
+from anlage.session.weld.preparations import FAMILIES
 from anlage.ui.joint_place import NODE
 from anlage.ui.look import measure
 

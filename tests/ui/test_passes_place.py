@@ -8,9 +8,9 @@ from PySide6.QtWidgets import QApplication
 
 from anlage.core.drawing.bead_map import middle
 from anlage.formats.font import measure
-from anlage.session.beads import bead_layout, bead_of
-from anlage.session.demo import demo_file
-from anlage.session.pictures import Sheet, weld_extent
+from anlage.session.weld.beads import bead_layout, bead_of
+from anlage.session.weld.pictures import Sheet, weld_extent
+from anlage.session.works.demo import demo_file
 from anlage.ui.pass_model import BAR, COLUMNS, ENERGY, MARK, PassModel
 
 ROLE, DEPOSIT, CURRENT, VOLTAGE, SPEED = 0, 1, 2, 3, 4

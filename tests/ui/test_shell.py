@@ -9,8 +9,8 @@ from pathlib import Path
 import pytest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QLabel
 
-from anlage.session.demo import demo_file
-from anlage.session.settings import Settings, state_folder
+from anlage.session.machine.settings import Settings, state_folder
+from anlage.session.works.demo import demo_file
 from anlage.store import open_works
 from anlage.ui.app import catch_faults, last_works
 from anlage.ui.commands import entries
@@ -229,7 +229,7 @@ KILLED = """
 import sys
 from pathlib import Path
 from PySide6.QtTest import QTest
-from anlage.session.settings import Settings
+from anlage.session.machine.settings import Settings
 from anlage.ui.app import application, open_window
 running = application(["anlage"])
 window = open_window(Settings(), lambda: Path(sys.argv[1]), lambda _settings: None)

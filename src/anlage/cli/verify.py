@@ -1,8 +1,10 @@
 """`anlage verify`: whether the issued revisions of a works file are still what was issued."""
 
+import argparse
 from pathlib import Path
 
-from anlage.cli.answer import Answer
+from anlage.cli.parsing import add_json
+from anlage.session.keyed.answer import Answer
 from anlage.store import open_works
 
 
@@ -22,3 +24,14 @@ def verify_answer(file: str) -> Answer:
     lines = [("works file", path.name), ("documents", f"{len(entries)}"), ("issued revisions", f"{revisions}, {told}")]
     values = {"file": path.name, "documents": len(entries), "revisions": revisions, "intact": not faults}
     return Answer(values, lines, (), faults, status=1 if faults else 0)
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Say what the command takes."""
+    parser.add_argument("file", metavar="FILE", help="a works file, NAME.anlage")
+    add_json(parser)
+
+
+def answer(arguments: argparse.Namespace) -> Answer:
+    """Prove the issued revisions."""
+    return verify_answer(arguments.file)

@@ -13,9 +13,9 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QApplication
 
-from anlage.session.clock import utc_now
-from anlage.session.crash import untold_crash, write_crash
-from anlage.session.settings import Settings, read_settings, settings_file, state_folder, write_settings
+from anlage.session.machine.clock import utc_now
+from anlage.session.machine.crash import untold_crash, write_crash
+from anlage.session.machine.settings import Settings, read_settings, settings_file, state_folder, write_settings
 from anlage.ui.look import font, load_fonts
 from anlage.ui.reader import Reader
 from anlage.ui.shell import Shell

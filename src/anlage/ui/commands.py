@@ -9,7 +9,8 @@ from PySide6.QtWidgets import QMenu, QToolButton
 
 from anlage.core.procedure import WPS
 from anlage.core.record import PQR
-from anlage.session.fields import applies, fields
+from anlage.session.leaves.presence import applies
+from anlage.session.leaves.table import fields
 from anlage.ui.file_dialogs import ask_for_file, ask_for_new_file
 from anlage.ui.shell import PLACES
 

@@ -8,9 +8,9 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushBut
 from anlage.core.document import with_
 from anlage.core.drawing import DisplayList
 from anlage.core.procedure import Joint, Wps
-from anlage.session.designs import HEADS, Compared, Design, compared
-from anlage.session.joint_pictures import design_picture
-from anlage.session.pictures import Sheet
+from anlage.session.takes.design_picture import design_picture
+from anlage.session.takes.designs import HEADS, Compared, Design, compared
+from anlage.session.weld.pictures import Sheet
 from anlage.ui.document import Document
 from anlage.ui.joint_presenter import StillPresenter
 from anlage.ui.look import font

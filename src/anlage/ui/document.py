@@ -8,8 +8,8 @@ from PySide6.QtGui import QUndoCommand, QUndoStack
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
-from anlage.session.draft import Working, changed_to, complaints, moved, text_in, typed
-from anlage.session.fields import named
+from anlage.session.leaves.draft import Working, changed_to, complaints, moved, text_in, typed
+from anlage.session.leaves.names import named
 from anlage.ui.reader import Reader
 
 

@@ -6,7 +6,9 @@ from typing import TYPE_CHECKING
 
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
-from anlage.session.exports import picture_file, save, table_file
+from anlage.session.output.pictures import picture_file
+from anlage.session.output.saving import save
+from anlage.session.output.tables import table_file
 from anlage.ui.joint_place import JointPlace
 from anlage.ui.look import measure
 

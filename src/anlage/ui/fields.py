@@ -6,8 +6,9 @@ from PySide6.QtCore import QEvent, QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import QComboBox, QCompleter, QLabel, QLineEdit, QWidget
 
-from anlage.session.fields import Field, field_of, stepped
-from anlage.session.suggestions import suggestions
+from anlage.session.leaves.steps import stepped
+from anlage.session.leaves.suggestions import suggestions
+from anlage.session.leaves.table import Field, field_of
 from anlage.ui.document import Document
 from anlage.ui.picture import PAGE_STEPS
 from anlage.ui.reader import Reader

@@ -6,7 +6,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from anlage.session.figures import Figure, joint_figures
+from anlage.session.weld.figures import Figure, joint_figures
 from anlage.ui.document import Document
 from anlage.ui.look import font
 

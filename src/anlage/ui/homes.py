@@ -1,8 +1,8 @@
 """Where each leaf has its field: on a place, in the job panel, or only beside the ladder."""
 
 from anlage.core.procedure import Wps
-from anlage.session.judging import Proof
-from anlage.session.ladder import leaf_of_rung
+from anlage.session.judging.assessment import Proof
+from anlage.session.judging.ladder import leaf_of_rung
 from anlage.ui.deposits import CARD
 from anlage.ui.job_panel import LINES
 from anlage.ui.joint_place import SINGLE, TOLERANCED

@@ -4,7 +4,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QToolButton, QWidget
 
-from anlage.session.fields import field_of
+from anlage.session.leaves.table import field_of
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit, field_for
 from anlage.ui.icons import icon

@@ -4,8 +4,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QFocusEvent
 from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QWidget
 
-from anlage.session.advice import advice, details_for, styles_for, with_detail
-from anlage.session.fields import applies
+from anlage.session.leaves.presence import applies
+from anlage.session.weld.advice import advice, details_for, styles_for, with_detail
 from anlage.ui.document import Document
 from anlage.ui.fields import NOT_STATED, ChoiceField
 from anlage.ui.look import font

@@ -15,8 +15,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.session.fields import PARTS, applies, field_of
-from anlage.session.figures import joint_figures
+from anlage.session.leaves.presence import applies
+from anlage.session.leaves.table import PARTS, field_of
+from anlage.session.weld.figures import joint_figures
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit
 from anlage.ui.figures import FigureStrip, FitTable
@@ -128,7 +129,7 @@ class JointPlace(QWidget):
             self.compare = DesignsView(self.document, lambda: self.takes.rates if self.takes else self._rates)
             self.views.addWidget(self.compare)
         if place == 3 and self.symbol is None:
-            from anlage.session.joint_pictures import symbol_on_sheet
+            from anlage.session.weld.weld_symbol import symbol_on_sheet
 
             presenter = StillPresenter(self.document, symbol_on_sheet)
             self.symbol = PictureView(presenter, self.document.reader, "Weld symbol")

@@ -8,9 +8,10 @@ from anlage.core.drawing import DisplayList, Point, grip
 from anlage.core.joint import Preparation, drawn_default
 from anlage.core.procedure import Wps
 from anlage.data.look import role_styles
-from anlage.session.draft import moved
-from anlage.session.fields import field_of, on_step
-from anlage.session.pictures import Sheet, drawable, section_at, section_picture
+from anlage.session.leaves.draft import moved
+from anlage.session.leaves.steps import on_step
+from anlage.session.leaves.table import field_of
+from anlage.session.weld.pictures import Sheet, drawable, section_at, section_picture
 from anlage.ui.document import Document
 from anlage.ui.look import measure
 

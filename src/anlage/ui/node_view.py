@@ -4,9 +4,9 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVB
 
 from anlage.core.drawing import DisplayList
 from anlage.core.procedure import Wps, with_element, without_element
-from anlage.session.fields import field_of
-from anlage.session.node import cope_picture, node_of, node_picture, node_sentences
-from anlage.session.pictures import Sheet
+from anlage.session.leaves.table import field_of
+from anlage.session.weld.node import cope_picture, node_of, node_picture, node_sentences
+from anlage.session.weld.pictures import Sheet
 from anlage.ui.document import Document
 from anlage.ui.element_rows import ElementRows
 from anlage.ui.fields import Complaint, field_for

@@ -10,10 +10,10 @@ from anlage.core.procedure import Deposit, Pass
 from anlage.core.quantities import show
 from anlage.core.ranges import Interval
 from anlage.data.tables import unit_table
-from anlage.session.bead_areas import bead_area
-from anlage.session.draft import Working
-from anlage.session.fields import field_of
-from anlage.session.figures import deposit_of, pass_figures
+from anlage.session.leaves.draft import Working
+from anlage.session.leaves.table import field_of
+from anlage.session.weld.bead_areas import bead_area
+from anlage.session.weld.figures import deposit_of, pass_figures
 from anlage.ui.document import Document
 
 Index = QModelIndex | QPersistentModelIndex

@@ -9,9 +9,13 @@ from anlage.core.errors import InputError
 from anlage.core.procedure import Wps, moved_pass
 from anlage.core.ranges import Interval
 from anlage.data.look import heat_colour, role_styles
-from anlage.session.beads import bead_of
-from anlage.session.fields import field_of, leaf_of, named, on_step, shown, with_end
-from anlage.session.pictures import Sheet, bead_picture, heat_span, plane_of, weld_extent, window_picture
+from anlage.session.leaves.names import named
+from anlage.session.leaves.steps import on_step
+from anlage.session.leaves.table import field_of
+from anlage.session.leaves.text import leaf_of, shown, with_end
+from anlage.session.weld.beads import bead_of
+from anlage.session.weld.operating_window import heat_span, plane_of, window_picture
+from anlage.session.weld.pictures import Sheet, bead_picture, weld_extent
 from anlage.ui.document import Document
 from anlage.ui.look import measure
 from anlage.ui.selection import Selection

@@ -22,9 +22,10 @@ from anlage.core.errors import AnlageError
 from anlage.core.procedure import moved_pass, with_deposit, with_pass, without_deposit, without_pass
 from anlage.core.quantities import show
 from anlage.data.tables import unit_table
-from anlage.session.beads import fill_notices, filled
-from anlage.session.figures import pass_figures
-from anlage.session.pictures import heat_span
+from anlage.session.proposal.fill import filled
+from anlage.session.weld.figures import pass_figures
+from anlage.session.weld.fill_notices import fill_notices
+from anlage.session.weld.operating_window import heat_span
 from anlage.ui.deposits import DepositStrip
 from anlage.ui.document import Document
 from anlage.ui.heat_scale import HeatScale

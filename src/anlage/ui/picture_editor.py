@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import QObject, QPoint, QRectF, Qt
 
-from anlage.session.fields import leaf_of
+from anlage.session.leaves.text import leaf_of
 from anlage.ui.document import Document
 from anlage.ui.fields import LeafField
 from anlage.ui.picture import PictureView, inside

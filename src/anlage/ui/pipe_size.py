@@ -5,7 +5,7 @@ from PySide6.QtGui import QFocusEvent
 from PySide6.QtWidgets import QCompleter, QLineEdit
 
 from anlage.core.document import with_at
-from anlage.session.pipe_names import pipe_named, pipe_names
+from anlage.session.leaves.pipe_names import pipe_named, pipe_names
 from anlage.ui.document import Document
 
 

@@ -16,8 +16,8 @@ from PySide6.QtWidgets import (
 from anlage.core.drawing import DisplayList, fitted, profile
 from anlage.core.joint import MAKES, Family, Kind
 from anlage.core.procedure import Joint
-from anlage.session.fields import field_of
-from anlage.session.pictures import FAMILIES, FAMILY_WORDS, choices_of, chooser_sketch
+from anlage.session.leaves.table import field_of
+from anlage.session.weld.preparations import FAMILIES, FAMILY_WORDS, chooser_sketch, offer_of
 from anlage.ui.document import Document
 from anlage.ui.look import PX_PER_MM
 from anlage.ui.painter import Placed, paint
@@ -95,7 +95,7 @@ class Chooser(QWidget):
     def refresh(self) -> None:
         """Show what can be chosen and which one is."""
         kind = self.document.wps.joint.kind
-        choices = choices_of(self.family, kind)
+        choices = offer_of(self.family, kind)
         for family, tab in zip(FAMILIES, self.families, strict=True):
             tab.setChecked(family == self.family)
         self.group.setExclusive(False)

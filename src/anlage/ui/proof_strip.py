@@ -4,7 +4,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from anlage.session.judging import Proof
+from anlage.session.judging.assessment import Proof
 from anlage.ui.look import font
 from anlage.ui.marks import MARK_PX, draw_mark
 from anlage.ui.reader import Reader

@@ -29,9 +29,9 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.core.drawing import rung as rung_picture
-from anlage.session.fields import field_of
-from anlage.session.judging import Proof
-from anlage.session.ladder import Line, lines, support_sentences
+from anlage.session.judging.assessment import Proof
+from anlage.session.judging.ladder import Line, lines, support_sentences
+from anlage.session.leaves.table import field_of
 from anlage.ui.document import Document
 from anlage.ui.fields import Complaint, ListBox, Unit, field_for
 from anlage.ui.homes import home_of

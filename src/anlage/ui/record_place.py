@@ -19,8 +19,8 @@ from PySide6.QtWidgets import (
 
 from anlage.core.drawing import rung
 from anlage.core.record import with_recorded_deposit, without_recorded_deposit
-from anlage.session.bought import BoughtLine, bought_by, why_nothing
-from anlage.session.fields import RECORDED, field_of
+from anlage.session.judging.bought import BoughtLine, bought_by, why_nothing
+from anlage.session.leaves.table import RECORDED, field_of
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit, field_for
 from anlage.ui.look import PX_PER_MM, font

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 
 from anlage.core.drawing import DisplayList, Point, qualified_map
 from anlage.data.look import role_styles
-from anlage.session.register import Row, areas, ticks
+from anlage.session.works.register import Row, areas, ticks
 from anlage.ui.look import font, measure
 from anlage.ui.marks import MARK_PX, draw_mark
 from anlage.ui.picture import PictureView

@@ -29,9 +29,9 @@ def take_screenshots(folder: Path) -> tuple[Path, ...]:
     OSError : the folder cannot be written
     """
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    from anlage.session.clock import utc_now
-    from anlage.session.demo import demo_file
-    from anlage.session.settings import Settings
+    from anlage.session.machine.clock import utc_now
+    from anlage.session.machine.settings import Settings
+    from anlage.session.works.demo import demo_file
     from anlage.ui.app import application, open_window
     from anlage.ui.joint_place import JointPlace
     from anlage.ui.passes_place import PassesPlace

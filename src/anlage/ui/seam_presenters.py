@@ -3,10 +3,10 @@
 from collections.abc import Callable
 
 from anlage.core.drawing import DisplayList, Point
-from anlage.session.pictures import Sheet
-from anlage.session.sectors import sector_heat, sector_picture
-from anlage.session.stations import station_picture
-from anlage.session.stop_plan import stop_picture
+from anlage.session.seam.sectors import sector_heat, sector_picture
+from anlage.session.seam.stations import station_picture
+from anlage.session.seam.stop_plan import stop_picture
+from anlage.session.weld.pictures import Sheet
 from anlage.ui.document import Document
 from anlage.ui.look import measure
 from anlage.ui.pass_presenters import PassPicture

@@ -3,7 +3,7 @@
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.procedure import with_element, without_element
-from anlage.session.sectors import dial_sentences, sector_sentences
+from anlage.session.seam.sectors import dial_sentences, sector_sentences
 from anlage.ui.document import Document
 from anlage.ui.element_rows import ElementRows
 from anlage.ui.look import font

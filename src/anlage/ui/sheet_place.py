@@ -19,9 +19,9 @@ from PySide6.QtWidgets import (
 
 from anlage.core.drawing import PAPERS, DisplayList
 from anlage.core.errors import AnlageError
-from anlage.session.judging import Proof
-from anlage.session.sheet import sheet
-from anlage.session.standing import Standing
+from anlage.session.judging.assessment import Proof
+from anlage.session.output.wps_sheet import sheet
+from anlage.session.works.standing import Standing
 from anlage.ui.document import Document
 from anlage.ui.fields import ListBox
 from anlage.ui.look import Look, font, measure

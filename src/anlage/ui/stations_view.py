@@ -3,7 +3,7 @@
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.procedure import with_element, without_element
-from anlage.session.stations import station_sentences, with_four
+from anlage.session.seam.stations import station_sentences, with_four
 from anlage.ui.document import Document
 from anlage.ui.element_rows import ElementRows
 from anlage.ui.picture import PictureView

@@ -2,8 +2,8 @@
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from anlage.session.seam_places import is_round
-from anlage.session.stop_plan import stop_sentences
+from anlage.session.seam.seam_places import is_round
+from anlage.session.seam.stop_plan import stop_sentences
 from anlage.ui.document import Document
 from anlage.ui.fields import ChoiceField, Complaint, LeafField, Unit, field_for
 from anlage.ui.look import font

@@ -10,7 +10,7 @@ from anlage.core.document import with_at
 from anlage.core.errors import InputError
 from anlage.core.quantities import show, show_interval
 from anlage.data.tables import unit_table
-from anlage.session.stopwatch import Run, speed_of, way
+from anlage.session.seam.stopwatch import Run, speed_of, way
 from anlage.ui.document import Document
 from anlage.ui.icons import icon
 from anlage.ui.look import font

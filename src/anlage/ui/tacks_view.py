@@ -3,8 +3,8 @@
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.procedure import Wps, with_element, without_element, without_pass
-from anlage.session.part_passes import part_sentences, with_strip
-from anlage.session.tacks import tack_sentences, with_tacks
+from anlage.session.seam.part_passes import part_sentences, with_strip
+from anlage.session.seam.tacks import tack_sentences, with_tacks
 from anlage.ui.document import Document
 from anlage.ui.element_rows import ElementRows
 from anlage.ui.look import font

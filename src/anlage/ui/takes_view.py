@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QDoubleValidator
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
-from anlage.session.takes import Section, rate_fields, takes_sections
+from anlage.session.takes.takes import Section, rate_fields, takes_sections
 from anlage.ui.document import Document
 from anlage.ui.look import font
 

@@ -13,9 +13,9 @@ from anlage.core.document import with_at
 from anlage.core.errors import AnlageError
 from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice
-from anlage.session.draft import Working
-from anlage.session.open_works import OpenWorks, new_pqr, new_wps, next_number, number_clash
-from anlage.session.settings import Settings
+from anlage.session.leaves.draft import Working
+from anlage.session.machine.settings import Settings
+from anlage.session.works.open_works import OpenWorks, new_pqr, new_wps, next_number, number_clash
 from anlage.ui.commands import entries, install
 from anlage.ui.document import Document
 from anlage.ui.place_making import make_place, make_register
@@ -23,8 +23,8 @@ from anlage.ui.shell import PLACES, PLACES_PX, Shell
 from anlage.ui.welcome import Welcome
 
 if TYPE_CHECKING:
-    from anlage.session.judging import Judge
-    from anlage.session.register import Row
+    from anlage.session.judging.assessment import Judge
+    from anlage.session.works.register import Row
     from anlage.ui.job_panel import JobPanel
     from anlage.ui.palette import Palette
     from anlage.ui.passes_place import PassesPlace
@@ -119,7 +119,7 @@ class Workbench(QObject):
 
     def open_demo(self) -> None:
         """Open the demo."""
-        from anlage.session.demo import demo_file  # records and all: not needed before somebody asks for it
+        from anlage.session.works.demo import demo_file  # records and all: not needed before somebody asks for it
 
         self.open_file(demo_file(self.clocks.now()))
 
@@ -309,7 +309,7 @@ class Workbench(QObject):
 
     def rows(self) -> "tuple[Row, ...]":
         """Return every document of the works file as the Register shows it."""
-        from anlage.session.register import rows
+        from anlage.session.works.register import rows
 
         if self.works is None:
             return ()
@@ -319,7 +319,9 @@ class Workbench(QObject):
     def _ready_judge(self, works: OpenWorks) -> "Judge":
         """Return the judge of the works file, its records as they are saved; say why one of them proves nothing."""
         if self.judge is None:
-            from anlage.session.judging import Judge  # rules and catalogue: after the procedure can be edited
+            from anlage.session.judging.assessment import (
+                Judge,  # rules and catalogue: after the procedure can be edited
+            )
 
             works.flush()
             self.judge = Judge(works.records())

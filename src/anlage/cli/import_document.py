@@ -1,0 +1,53 @@
+"""`anlage import`: a JSON document added to a works file."""
+
+import argparse
+from pathlib import Path
+from typing import Any
+
+from anlage.cli.parsing import add_json
+from anlage.core.document import read_strict
+from anlage.core.errors import InputError
+from anlage.core.procedure import WPS
+from anlage.core.record import PQR
+from anlage.session.keyed.answer import Answer
+from anlage.session.machine.clock import utc_now
+from anlage.session.works.found_documents import (
+    text_of_file,
+)
+from anlage.store import open_works
+
+
+def import_answer(file: str, works: str, *, now: str) -> Answer:
+    """Add a JSON document to a works file, made when it does not exist, and return its number.
+
+    Raises
+    ------
+    FormatError : the JSON or the works file is not what it claims; nothing is changed
+    InputError : the works file is open elsewhere, or has a document of that number
+    """
+    body, path = text_of_file(Path(file)), Path(works)
+    document, kind = _read_any(body, Path(file).name)
+    header = document.header
+    with open_works(path) as target:
+        if any(entry.number == header.number and entry.kind == kind for entry in target.entries()):
+            raise InputError(f"{header.number} is in it already", where=path.name, mend="give it another number")
+        target.add(kind, body, now=now, number=header.number, title=header.title)
+    return Answer({"works": str(path), "number": header.number}, [("added", header.number), ("to", str(path))], ())
+
+
+def _read_any(body: str, where: str) -> tuple[Any, str]:
+    """Return the document that a text holds, read strictly as the kind that it says it is, and its format."""
+    kind = PQR if f'"{PQR.format}"' in body[:400] else WPS
+    return read_strict(body, kind, where=where), kind.format  # type: ignore[arg-type]  # one kind or the other
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Say what the command takes."""
+    parser.add_argument("file", metavar="FILE", help="a procedure or record as JSON")
+    parser.add_argument("--into", required=True, metavar="WORKS", help="a works file, NAME.anlage")
+    add_json(parser)
+
+
+def answer(arguments: argparse.Namespace) -> Answer:
+    """Add a document to a works file."""
+    return import_answer(arguments.file, arguments.into, now=utc_now())

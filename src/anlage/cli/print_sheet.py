@@ -1,0 +1,53 @@
+"""`anlage print`: the sheet of a procedure as PDF."""
+
+import argparse
+import hashlib
+from collections.abc import Sequence
+from pathlib import Path
+
+from anlage.cli.parsing import DOCUMENT, add_json, add_records
+from anlage.core.errors import FormatError
+from anlage.core.procedure import WPS
+from anlage.formats.font import measure
+from anlage.formats.pdf import pdf
+from anlage.session.judging.assessment import Judge
+from anlage.session.keyed.answer import Answer
+from anlage.session.output.wps_sheet import sheet
+from anlage.session.works.found_documents import (
+    find_document,
+    records_for,
+    standing_of,
+)
+
+
+def print_answer(name: str, target: str, records: Sequence[str], paper: str) -> Answer:
+    """Write the sheet of a procedure as PDF, and return where; only an issued revision is called issued.
+
+    Raises
+    ------
+    FormatError, UnknownNameError : a file is not what it claims or cannot be written, or a name is unknown
+    """
+    found = find_document(name, WPS)
+    judge = Judge(records_for(found, records))
+    pages = sheet(found.value, judge.proof(found.value), standing_of(found), paper=paper, measure=measure)
+    data, path = pdf(pages, title=found.value.header.number), Path(target)
+    try:
+        path.write_bytes(data)
+    except OSError as fault:
+        raise FormatError("it cannot be written", where=path.name, mend="choose a folder you can write") from fault
+    values = {"file": str(path), "pages": len(pages), "sha256": hashlib.sha256(data).hexdigest()}
+    return Answer(values, [("written", str(path)), ("pages", f"{len(pages)}")], ())
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Say what the command takes."""
+    parser.add_argument("procedure", metavar="WPS", help=DOCUMENT)
+    parser.add_argument("-o", "--output", required=True, metavar="FILE.pdf", help="the file to write")
+    add_records(parser)
+    parser.add_argument("--paper", choices=("a4", "letter"), default="a4")
+    add_json(parser)
+
+
+def answer(arguments: argparse.Namespace) -> Answer:
+    """Write the sheet of a procedure."""
+    return print_answer(arguments.procedure, arguments.output, arguments.pqr, arguments.paper)

@@ -1,0 +1,51 @@
+"""`anlage ranges`: what a record allows, variable by variable."""
+
+import argparse
+from collections.abc import Sequence
+from dataclasses import replace
+
+from anlage.cli.demands import KEYS, with_demands
+from anlage.cli.parsing import CODE, DEMANDS, DOCUMENT, add_words
+from anlage.cli.what_it_buys import what_if_answer
+from anlage.core.procedure import Wps
+from anlage.core.record import PQR
+from anlage.core.results import Notice
+from anlage.session.judging.record_ranges import ranges_of_record
+from anlage.session.judging.statements import demand_of
+from anlage.session.keyed.answer import Answer
+from anlage.session.keyed.arguments import Arguments
+from anlage.session.works.found_documents import (
+    find_document,
+)
+
+
+def ranges_answer(name: str, code: str, words: Sequence[str]) -> Answer:
+    """Return the allowed sets of every variable that a record gives by a code.
+
+    Raises
+    ------
+    FormatError, UnknownNameError : a file is not what it claims, or a name is unknown
+    InputError : the record contradicts itself
+    """
+    found = find_document(name, PQR)
+    arguments = Arguments(words, known=KEYS)
+    asked = demand_of(with_demands(Wps(header=found.value.header), arguments))
+    ranges = ranges_of_record(code, found.value, asked)
+    notices = []
+    if found.value.state != "accepted":
+        text = f"the record is {found.value.state}: it qualifies nothing yet"
+        notices.append(Notice("record.not_accepted", "state", text))
+    answer = what_if_answer(ranges, notices)
+    return replace(answer, values={"record": found.value.header.number, **answer.values})
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Say what the command takes."""
+    parser.add_argument("record", metavar="PQR", help=DOCUMENT)
+    parser.add_argument("--code", required=True, help=CODE)
+    add_words(parser, DEMANDS)
+
+
+def answer(arguments: argparse.Namespace) -> Answer:
+    """Say what a record allows."""
+    return ranges_answer(arguments.record, arguments.code, arguments.words)

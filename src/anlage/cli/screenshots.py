@@ -1,0 +1,31 @@
+"""`anlage screenshots`: a picture of every place of the demo."""
+
+import argparse
+from pathlib import Path
+
+from anlage.cli.parsing import add_json
+from anlage.core.errors import FormatError
+from anlage.session.keyed.answer import Answer
+from anlage.ui.screenshots import take_screenshots
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Say what the command takes."""
+    parser.add_argument("folder", metavar="DIR", help="where the pictures go; made when it is not there")
+    add_json(parser)
+
+
+def answer(arguments: argparse.Namespace) -> Answer:
+    """Take the pictures and return their names.
+
+    Raises
+    ------
+    FormatError : the folder cannot be written
+    """
+    try:
+        taken = take_screenshots(Path(arguments.folder))
+    except OSError as fault:
+        mend = "choose a folder you can write"
+        raise FormatError("it cannot be written", where=arguments.folder, mend=mend) from fault
+    names = [str(path) for path in taken]
+    return Answer({"pictures": names}, [("picture", name) for name in names], ())

@@ -1,0 +1,62 @@
+"""What a record buys while it is entered: every variable that its code limits, in words and as sets."""
+
+from dataclasses import dataclass
+
+from anlage.core.codes import Demand
+from anlage.core.errors import AnlageError
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Range, is_any, is_none
+from anlage.core.record import Pqr
+from anlage.session.judging.ladder import spoken_variable
+from anlage.session.judging.record_ranges import ranges_of_record
+from anlage.session.leaves.set_text import set_text
+
+
+@dataclass(frozen=True, slots=True)
+class BoughtLine:
+    """One variable: its name, what is allowed in words and as sets, and whether a fact is missing for it."""
+
+    title: str
+    text: str
+    sure: Range
+    possible: Range
+    is_unproven: bool
+
+
+def bought_by(pqr: Pqr, system: System) -> tuple[BoughtLine, ...]:
+    """Return every essential and supplementary variable that the record's code limits; none without a code."""
+    if pqr.header.code is None or not any(each.process for each in pqr.deposits):
+        return ()
+    demand = Demand(weld=pqr.header.weld or "groove", impact=bool(pqr.toughness_tested), units=pqr.header.units)
+    try:
+        ranges = ranges_of_record(pqr.header.code, pqr, demand)
+    except AnlageError:
+        return ()
+    found = []
+    for each in ranges.variables:
+        if each.allowance is None or each.category == "nonessential":
+            continue
+        sure, possible = each.allowance.sure, each.allowance.possible
+        unproven = is_none(sure) and not is_none(possible)
+        text = "not recorded" if unproven and each.allowance.missing else set_text(each.variable, sure, system)
+        if sure != possible and not unproven and not is_any(possible):
+            text = f"{text}, perhaps {set_text(each.variable, possible, system)}"
+        name, _, label = each.id.partition(".")
+        title = spoken_variable(name)
+        found.append(BoughtLine(f"{title}, {label}" if label else title, text, sure, possible, unproven))
+    return tuple(found)
+
+
+def why_nothing(pqr: Pqr) -> str:
+    """Return why a record proves nothing yet; "" when it does."""
+    if pqr.header.code is None:
+        return "State the code: without it nothing is worked out."
+    if not any(each.process for each in pqr.deposits):
+        return "Add a deposit and state its process."
+    try:
+        ranges_of_record(pqr.header.code, pqr, Demand())
+    except AnlageError as fault:
+        return str(fault)
+    if pqr.state != "accepted":
+        return f"The record is {pqr.state}: what stands here it proves once it is accepted."
+    return ""

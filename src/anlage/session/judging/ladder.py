@@ -1,0 +1,182 @@
+"""The ladder of a procedure: one line a variable, in words, with what to change and where it is typed."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from anlage.core.codes import Rung
+from anlage.core.codes.facts import deposit_labels
+from anlage.core.codes.kinds import spoken
+from anlage.core.procedure import Deposit, Wps
+from anlage.core.quantities import show
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Choices, Interval, Numbers, is_any, is_none
+from anlage.data.tables import unit_table
+from anlage.session.judging.assessment import Proof
+from anlage.session.leaves.set_text import kind_of, set_text
+
+# Where each variable of a code is typed. Variables that a filler or a metal brings are typed as that.
+JOINT = {
+    "weld": "header/weld", "base_metal_thickness_mm": "range/thickness_mm", "diameter_mm": "range/diameter_mm",
+    "p_number": "metals/one/name", "group_number": "metals/one/name", "preheat_c": "preheat/minimum_c",
+    "interpass_c": "preheat/interpass_maximum_c", "preheat_maintenance": "preheat/maintenance", "pwht": "pwht/kind",
+    "pwht_temperature_c": "pwht/temperature_c", "joint_type": "joint/kind", "backing": "joint/backing",
+    "root_opening_mm": "joint/root_opening_mm", "retainers": "joint/retainers",
+}  # fmt: skip
+TECHNIQUE = (
+    "position", "progression", "runs", "bead_technique", "cleaning", "back_gouging", "thermal_preparation", "peening",
+)  # fmt: skip
+FILLER = ("f_number", "a_number", "filler_classification", "filler_present", "product_form")
+DEPOSIT = {"deposit_thickness_mm": "thickness_mm", "cup_size": "cup_size_mm"} | dict.fromkeys(FILLER, "filler")
+PASS = {
+    "pass_thickness_mm": "thickness_mm", "heat_input_kj_mm": "travel_speed_mm_min", "amps": "current_a",
+    "volts": "voltage_v", "travel_speed_mm_min": "travel_speed_mm_min",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Line:
+    """One rung in words; `path` is the leaf that answers it, "" where nothing is typed for it."""
+
+    rung: Rung
+    title: str
+    stated: str
+    allowed: str
+    reason: str
+    mend: str
+    path: str
+
+    @property
+    def is_problem(self) -> bool:
+        """Whether it is not inside."""
+        return self.rung.verdict != "inside"
+
+
+def lines(wps: Wps, proof: Proof, system: System) -> tuple[Line, ...]:
+    """Return the ladder, outside first, then unproven, then inside, each in the order of the code."""
+    if proof.judgement is None:
+        return ()
+    order = ("outside", "unproven", "inside")
+    rungs = sorted(proof.judgement.rungs, key=lambda rung: order.index(rung.verdict))
+    return tuple(_line(wps, rung, system) for rung in rungs)
+
+
+def support_sentences(wps: Wps, proof: Proof) -> tuple[str, ...]:
+    """Return for each deposit which records it rests on, or that none covers it."""
+    if proof.judgement is None:
+        return ()
+    labels = deposit_labels([str(deposit.process) for deposit in wps.deposits])
+    pairs = zip(labels, proof.judgement.supports, strict=True)
+    return tuple(
+        f"{label} rests on {' and '.join(records)}" if records else f"no record covers {label} as stated"
+        for label, records in pairs
+    )
+
+
+def _line(wps: Wps, rung: Rung, system: System) -> Line:
+    name, title = _spoken(rung.variable), spoken_variable(rung.variable)
+    stated = "not stated" if rung.stated is None else set_text(rung.variable, rung.stated, system)
+    allowed = set_text(rung.variable, rung.sure, system)
+    if rung.sure != rung.possible:
+        possible = set_text(rung.variable, rung.possible, system)
+        allowed = f"unproven, at most {possible}" if is_none(rung.sure) else f"{allowed}, perhaps {possible}"
+    return Line(
+        rung=rung,
+        title=f"{title}, {rung.label}" if rung.label else title,
+        stated=stated,
+        allowed=allowed,
+        reason=_reason(wps, rung, name, stated, allowed),
+        mend=_mend(rung, name, system),
+        path=leaf_of_rung(wps, rung),
+    )
+
+
+def _spoken(variable: str) -> str:
+    return {"amps": "current", "volts": "voltage", "heat_input_kj_mm": "arc energy", "weld": "kind of weld"}.get(
+        variable, spoken(variable)
+    )
+
+
+def spoken_variable(variable: str) -> str:
+    """Return the name of a variable as a title."""
+    name = _spoken(variable)
+    return f"{name[0].upper()}{name[1:]}"
+
+
+def _records(rung: Rung) -> str:
+    return " and ".join(rung.records) or "no record"
+
+
+def _reason(wps: Wps, rung: Rung, name: str, stated: str, allowed: str) -> str:
+    """Return in one plain sentence why the verdict is what it is."""
+    if rung.stated is None:
+        return f"The procedure does not state {name}."
+    if rung.verdict == "inside":
+        free = is_any(rung.sure)
+        return f"{stated} is stated; any is allowed." if free else f"{stated} is stated; {allowed} is allowed."
+    if rung.verdict == "outside" and is_none(rung.possible) and wps.header.impact:
+        return f"Impact is demanded, and {_records(rung)} has no impact results: it allows nothing."
+    if rung.verdict == "outside":
+        return f"{stated} is stated; {_records(rung)} allows {allowed}."
+    return f"{stated} is stated, and {rung.reason}."
+
+
+def _mend(rung: Rung, name: str, system: System) -> str:
+    """Return what to change to come inside."""
+    if rung.verdict == "inside":
+        return ""
+    if rung.stated is None:
+        return f"State the {name}."
+    if is_none(rung.possible):
+        return "Weld a test that covers it."
+    if isinstance(rung.stated, Numbers) and isinstance(rung.sure, Numbers) and len(rung.sure.parts) == 1:
+        return f"{_ends(rung, rung.sure.parts[0], system)}, or weld a test that covers it."
+    if isinstance(rung.sure, Choices) and not rung.sure.but and rung.sure.tokens:
+        return f"Take {' or '.join(sorted(rung.sure.tokens))}, or weld a test that covers it."
+    return "Weld a test that covers it, or record what is missing."
+
+
+def _ends(rung: Rung, allowed: Interval, system: System) -> str:
+    """Return which end of the stated range has to move, and how far."""
+    assert isinstance(rung.stated, Numbers)
+    kind = kind_of(rung.variable)
+
+    def say(value: float) -> str:
+        return show(value, kind, system, unit_table()) if kind else f"{value:g}"
+
+    low, high = rung.stated.parts[0].low, rung.stated.parts[-1].high
+    found = []
+    if low < allowed.low:
+        found.append(f"at least {say(allowed.low)}")
+    if high > allowed.high:
+        found.append(f"{'less than' if allowed.high_open else 'at most'} {say(allowed.high)}")
+    return f"State {' and '.join(found)}" if found else "State a range inside what is allowed"
+
+
+def leaf_of_rung(wps: Wps, rung: Rung) -> str:
+    """Return the leaf where the variable of a rung is typed; "" when the procedure has none."""
+    variable = rung.variable
+    if variable == "thicker_member_mm":
+        return "range/thicker_member_mm" if wps.range.thicker_member_mm else "range/thickness_mm"
+    if variable in JOINT:
+        return JOINT[variable]
+    if variable in TECHNIQUE:
+        return f"technique/{variable}"
+    deposit = _deposit(wps, rung.label)
+    if deposit is None:
+        return ""
+    if variable in PASS:
+        own = [each.id for each in wps.passes if each.deposit == deposit.id]
+        owner = rung.worst_pass or next(iter(_lacking(wps, own, PASS[variable])), own[0] if own else "")
+        return f"passes/{owner}/{PASS[variable]}" if owner else ""
+    leaf = DEPOSIT.get(variable, variable)
+    return f"deposits/{deposit.id}/{leaf}" if leaf in Deposit.model_fields else ""
+
+
+def _lacking(wps: Wps, ids: Sequence[str], leaf: str) -> list[str]:
+    return [each.id for each in wps.passes if each.id in ids and getattr(each, leaf) is None]
+
+
+def _deposit(wps: Wps, label: str) -> Deposit | None:
+    labels = deposit_labels([str(deposit.process) for deposit in wps.deposits])
+    pairs = dict(zip(labels, wps.deposits, strict=True))
+    return pairs.get(label) or (wps.deposits[0] if wps.deposits else None)

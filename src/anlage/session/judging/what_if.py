@@ -1,0 +1,156 @@
+"""What would this coupon buy? A coupon stated by hand, its facts derived, and every allowed set it would give."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from anlage.core.codes import Allowance, Coupon, CoverBox, Demand, Pack, Rule, cover_box
+from anlage.core.codes.conditions import concern
+from anlage.core.codes.facts import Facts, deposit_facts, joint_facts
+from anlage.core.codes.kinds import spoken
+from anlage.core.errors import UnknownNameError
+from anlage.core.results import Notice, Source
+from anlage.data.code_packs import code_pack
+from anlage.data.tables import catalogue
+from anlage.session.judging.coupons import CouponFacts, StatedCoupon, coupon_facts, is_without
+
+SCOPED_BELOW = ("deposit", "pass")
+
+
+@dataclass(frozen=True, slots=True)
+class Bought:
+    """One variable of a what-if: what the coupon would allow of it; `allowance` is `None` where no rule concerns it."""
+
+    id: str
+    variable: str
+    allowance: Allowance | None
+    category: str
+    clause: str
+    note: str
+
+
+@dataclass(frozen=True, slots=True)
+class WhatIf:
+    """The answer: the pack and edition asked, every variable, and what was taken for granted."""
+
+    pack: Pack
+    edition: str
+    demand: Demand
+    variables: tuple[Bought, ...]
+    notices: tuple[Notice, ...]
+    sources: tuple[Source, ...]
+
+
+def edition_of(code: str) -> tuple[Pack, str]:
+    """Return the pack and edition that `asme-ix` or `asme-ix:2019` names; the newest when none is named.
+
+    Raises
+    ------
+    UnknownNameError : no such pack, or the pack serves no such edition
+    """
+    name, _, edition = code.partition(":")
+    pack = code_pack(name.strip().lower())
+    if edition and edition not in pack.editions:
+        raise UnknownNameError(edition, pack.editions, where="code")
+    return pack, edition or pack.editions[-1]
+
+
+def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
+    """Return what a coupon would buy by a code under a demand.
+
+    Raises
+    ------
+    InputError : deposits exceed the thickness, or a name is unknown (`UnknownNameError`)
+    """
+    pack, edition = edition_of(code)
+    facts, notices = coupon_facts(coupon, demand)
+    missing = {fact: a for fact, a in pack.assumed.items() if not _is_stated(fact, facts)}
+    full = Coupon(
+        name="what-if",
+        joint=facts.joint,
+        deposits=facts.deposits,
+        assumed={fact: assumption.value for fact, assumption in missing.items()},
+        toughness_tested=True if demand.impact else None,
+    )
+    said = tuple(
+        Notice("coupon.assumed", fact, f"{spoken(fact)} is not stated: {assumption.say} is assumed")
+        for fact, assumption in missing.items()
+        if _is_asked_for(fact, pack, full, demand)
+    )
+    box = cover_box(pack, full, demand)
+    return WhatIf(pack, edition, demand, tuple(bought(pack, box)), (*notices, *said), _sources(coupon))
+
+
+def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool:
+    """Whether the condition of a rule that otherwise concerns the case asks for a fact."""
+    seen = [deposit_facts(coupon, index, demand) for index in range(len(coupon.deposits))]
+    for rule in pack.rules:
+        if fact in {condition.fact for condition in (*rule.when, *rule.unless)}:
+            when, unless = (tuple(c for c in part if c.fact != fact) for part in (rule.when, rule.unless))
+            if any(concern(when, unless, facts, demand.units).applies is not False for facts in seen):
+                return True
+    return False
+
+
+def _sources(coupon: StatedCoupon) -> tuple[Source, ...]:
+    """Return where the groups of metals and fillers come from."""
+    metals = [
+        Source(f"{metal.name}: P-{metal.p_number or '?'}", metal.source, metal.confidence) for metal in coupon.metals
+    ]
+    fillers = [catalogue().filler(each.filler) for each in coupon.deposits if each.filler and not is_without(each)]
+    groups = [
+        Source(f"{f.classification}: F-{f.f_number}, A-{f.a_number or '?'}", f.source, f.confidence) for f in fillers
+    ]
+    return tuple(dict.fromkeys((*metals, *groups)))
+
+
+def _is_stated(fact: str, facts: CouponFacts) -> bool:
+    if fact == "pwht" and "pwht_temperature_c" in facts.joint:
+        return True  # stated, though of no known class: not to be taken as welded
+    return fact in facts.joint or all(fact in deposit for deposit in facts.deposits)
+
+
+def bought(pack: Pack, box: CoverBox) -> Iterable[Bought]:
+    """Yield every variable that a rule limits, or would limit if impact were demanded or no rule were lifted."""
+    for variable, rules in pack.variables.items():
+        if variable == "weld":  # answered by the demand itself
+            continue
+        if pack.scope_of(variable) in SCOPED_BELOW:
+            places = [
+                (f"{variable}.{label}", own.get(variable), deposit_facts(box.coupon, index, box.demand))
+                for index, (label, own) in enumerate(zip(box.labels, box.deposits, strict=True))
+            ]
+        else:
+            met = _met(own.get(variable) for own in box.deposits)
+            places = [(variable, met, joint_facts(box.coupon, box.demand))]
+        for name, allowance, facts in places:
+            if allowance:
+                note = "; ".join(filter(None, (allowance.reason, allowance.note)))
+                yield Bought(name, variable, allowance, allowance.category, allowance.clause, note)
+            elif lifted := next((rule for rule in rules if _is_lifted(rule, facts, box.demand)), None):
+                yield Bought(name, variable, None, lifted.category, lifted.clause, _why_lifted(lifted, box.demand))
+
+
+def _is_lifted(rule: Rule, facts: Facts, demand: Demand) -> bool:
+    """Whether a rule would concern the case, but for the demand or the heat treatment."""
+    when = tuple(condition for condition in rule.when if condition.fact not in ("impact", "weld"))
+    unless = tuple(condition for condition in rule.unless if condition.fact not in ("weld", "pwht"))
+    return concern(when, unless, facts, demand.units).applies is not False
+
+
+def _why_lifted(rule: Rule, demand: Demand) -> str:
+    if rule.category == "supplementary" and not demand.impact:
+        return "limits only where impact is demanded"
+    return f"lifted for {'a fillet' if demand.weld == 'fillet' else 'this case'}"
+
+
+def _met(allowances: Iterable[Allowance | None]) -> Allowance | None:
+    """Return what all deposits allow of a variable of the joint."""
+    found = [each for each in allowances if each is not None]
+    if not found:
+        return None
+    sure, possible = found[0].sure, found[0].possible
+    rulings = list(found[0].rulings)
+    for other in found[1:]:
+        sure, possible = sure & other.sure, possible & other.possible
+        rulings += [ruling for ruling in other.rulings if ruling.rule.scope != "joint"]
+    return Allowance(sure, possible, tuple(rulings))

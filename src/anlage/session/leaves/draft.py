@@ -1,0 +1,90 @@
+"""A draft while it is edited: the last good value, and the texts that do not parse, where they were typed."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from types import MappingProxyType
+from typing import Any
+
+from anlage.core.document import at
+from anlage.core.errors import AnlageError, InputError, UnknownNameError
+from anlage.core.procedure import Wps, clashes
+from anlage.core.quantities.units import System
+from anlage.session.leaves.text import shown, with_number, with_text
+
+_NONE: Mapping[str, str] = MappingProxyType({})
+
+
+@dataclass(frozen=True, slots=True)
+class Working:
+    """One step of an edited document, a procedure or a record; undo goes back to the very value of the step before."""
+
+    value: Any
+    pending: Mapping[str, str] = field(default_factory=lambda: _NONE)
+
+
+def typed(working: Working, path: str, text: str, system: System) -> Working:
+    """Return the draft after a text was typed into the field of a leaf: taken over, or kept as it is when it cannot be.
+
+    The very same draft comes back when nothing differs.
+    """
+    try:
+        wps = with_text(working.value, path, text, system)
+    except AnlageError:
+        if working.pending.get(path) == text:
+            return working
+        return replace(working, pending=MappingProxyType({**working.pending, path: text}))
+    return _cleared(working, path, wps)
+
+
+def moved(working: Working, path: str, number: float) -> Working:
+    """Return the draft after a handle was dragged to a number; where that cannot be, the draft as it was."""
+    try:
+        wps = with_number(working.value, path, number)
+    except InputError:
+        return working
+    return _cleared(working, path, wps)
+
+
+def changed_to(working: Working, wps: Wps) -> Working:
+    """Return the draft with another value; pending texts of leaves that are gone go with them."""
+    if wps is working.value:
+        return working
+    kept = {path: text for path, text in working.pending.items() if _exists(wps, path)}
+    return Working(wps, MappingProxyType(kept))
+
+
+def _cleared(working: Working, path: str, wps: Wps) -> Working:
+    if wps is working.value and path not in working.pending:
+        return working
+    return Working(wps, MappingProxyType({p: text for p, text in working.pending.items() if p != path}))
+
+
+def _exists(wps: Wps, path: str) -> bool:
+    head = "/".join(path.split("/")[:2])
+    try:
+        at(wps, head)
+    except UnknownNameError:
+        return False
+    return True
+
+
+def text_in(working: Working, path: str, system: System) -> str:
+    """Return what stands in a field: the text that waits there, else the stated value; "" when the leaf is gone."""
+    if not _exists(working.value, path):
+        return ""
+    return working.pending.get(path, "") or shown(working.value, path, system)
+
+
+def complaints(working: Working, system: System) -> dict[str, AnlageError]:
+    """Return what is wrong, by leaf: texts that were not taken over, and values that are impossible together."""
+    waiting = {path: complaint(working.value, path, text, system) for path, text in working.pending.items()}
+    return {**clashes(working.value.joint), **waiting}
+
+
+def complaint(wps: Wps, path: str, text: str, system: System) -> AnlageError:
+    """Return why a text that waits in a field is not taken over."""
+    try:
+        with_text(wps, path, text, system)
+    except AnlageError as fault:
+        return fault
+    return InputError(f"{text} is not taken over yet", where=path, mend="type it again, or step back")

@@ -1,0 +1,79 @@
+"""The table of all leaves that are typed: what each is called, of which kind it is, what it may be.
+
+Glossary
+--------
+pattern : a path with `*` for the id of an element, `passes/*/current_a`
+shape : number, span (a range), dimension (nominal with minus and plus), text, choice
+bare unit : the unit shown beside a field; a number without unit is read in it
+"""
+
+import tomllib
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cache
+
+from anlage.core.errors import UnknownNameError
+from anlage.core.quantities.units import System
+from anlage.data.files import text_of
+from anlage.data.tables import unit_table
+
+PARTS = ("minus", "plus", "least", "mean", "most")
+RECORDED = ("least", "mean", "most")
+ENDS = ("low", "high")
+LISTS = ("deposits", "passes", "members", "tacks", "stations", "sectors", "readings")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Field:
+    """What a leaf is called, of which kind it is, what it may be, and what one press of an arrow key adds."""
+
+    path: str
+    label: str
+    shape: str
+    tip: str
+    kind: str = ""
+    step: Mapping[System, float] = field(default_factory=dict)
+    choices: tuple[str, ...] = ()
+    says: Mapping[str, str] = field(default_factory=dict)
+    required: bool = False
+    record_shape: str = ""  # of the same leaf in a record, where it differs: one number for a range
+    flag: bool = False  # the choices yes and no are kept as true and false
+    vocabulary: str = ""
+    catalogue: str = ""
+
+    def unit(self, system: System) -> str:
+        """Return the unit that stands beside the field, "" for texts."""
+        return unit_table()[self.kind].shown_in[system][0].name if self.kind else ""
+
+    def say(self, choice: str) -> str:
+        """Return how a choice is written for people."""
+        return self.says.get(choice, choice)
+
+
+@cache
+def fields() -> Mapping[str, Field]:
+    """Return every field by its pattern."""
+    rows = tomllib.loads(text_of("fields.toml"))["field"]
+    return {row["path"]: Field(**row | {"choices": tuple(row.get("choices", ()))}) for row in rows}
+
+
+def field_of(path: str) -> Field:
+    """Return the field of a leaf.
+
+    Raises
+    ------
+    UnknownNameError : nobody types that leaf
+
+    Examples
+    --------
+    >>> field_of("passes/p3/current_a").label, field_of("joint/root_face_mm/plus").label
+    ('Current', 'Root face')
+    """
+    steps = path.split("/")
+    if steps[-1] in PARTS:
+        steps.pop()
+    listed = steps[0] in LISTS
+    pattern = "/".join("*" if place == 1 and listed else s for place, s in enumerate(steps))
+    if pattern not in fields():
+        raise UnknownNameError(path, fields(), where="field")
+    return fields()[pattern]

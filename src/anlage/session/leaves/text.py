@@ -1,0 +1,204 @@
+"""From the value of a leaf to the text in its field, and from what is typed back to a value."""
+
+from typing import Any, TypeVar
+
+from anlage.core.document import Dimension, at, with_at
+from anlage.core.errors import InputError, UnknownNameError
+from anlage.core.procedure import Metal, Wps
+from anlage.core.quantities import parse, show_interval
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Interval
+from anlage.core.record import Pqr, Recorded
+from anlage.data.tables import unit_table, vocabulary
+from anlage.session.leaves.table import ENDS, PARTS, RECORDED, Field, field_of
+
+NEVER_NONE = ("header/number", "header/title")
+AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
+_BOOLS = {"yes": True, "no": False}
+
+
+def shown(value: Wps | Pqr, path: str, system: System) -> str:
+    """Return what stands in the field of a leaf, without its unit; "" when it is not stated."""
+    leaf = leaf_value(value, path)
+    if isinstance(leaf, bool):
+        return "yes" if leaf else "no"
+    if leaf is None or isinstance(leaf, str):
+        return leaf or ""
+    kind = field_of(path).kind
+    if isinstance(leaf, Dimension):
+        leaf = leaf.nominal
+    if isinstance(leaf, Recorded):
+        leaf = leaf.mean
+    interval = leaf if isinstance(leaf, Interval) else Interval.single(leaf)
+    return bare_text(interval, kind, system)
+
+
+def bare_text(interval: Interval, kind: str, system: System) -> str:
+    """Return an interval as it stands in a field: without its unit, which stands beside."""
+    unit = unit_table()[kind].shown_in[system][0].name
+    return show_interval(interval, kind, system, unit_table()).removesuffix(unit).rstrip()
+
+
+def leaf_value(value: Wps | Pqr, path: str) -> Any:
+    """Return the value of a leaf, `None` where it is not stated; a minus or plus of 0 counts as not stated.
+
+    Raises
+    ------
+    UnknownNameError : the document has no such leaf
+    """
+    if path == "metals/other/name" and value.metals.other is None:
+        return None
+    if path.rpartition("/")[2] in PARTS:
+        dimension = at(value, path.rpartition("/")[0])
+        return getattr(dimension, path.rpartition("/")[2]) or None if dimension else None
+    return at(value, path)
+
+
+def leaf_of(target: str) -> str:
+    """Return the leaf that a target of a picture lies in: an end of a range is part of its leaf.
+
+    Examples
+    --------
+    >>> leaf_of("passes/p1/current_a/high")
+    'passes/p1/current_a'
+    """
+    leaf, _, end = target.rpartition("/")
+    return leaf if end in ENDS else target
+
+
+def with_end(value: Wps, target: str, number: float) -> Wps:
+    """Return the procedure with one end of a stated range moved; the other end is pushed along, never crossed.
+
+    Raises
+    ------
+    InputError : the range cannot be that
+    """
+    leaf, _, end = target.rpartition("/")
+    stated: Interval = at(value, leaf)
+    if end == "low":
+        return with_at(value, leaf, Interval(number, max(number, stated.high)))
+    return with_at(value, leaf, Interval(min(number, stated.low), number))
+
+
+def with_middle(value: Wps, path: str, number: float) -> Wps:
+    """Return the procedure with a range about another middle, as wide as before; a single number where none is stated.
+
+    Raises
+    ------
+    InputError : the range cannot be that
+    """
+    stated: Interval | None = at(value, path)
+    half = 0.0 if stated is None else (stated.high - stated.low) / 2
+    return with_at(value, path, Interval(number - half, number + half))
+
+
+def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDocument:
+    """Return the procedure with a leaf stated as typed; an empty text makes it not stated.
+
+    Raises
+    ------
+    InputError : the text is nothing that the leaf can be
+    UnknownNameError : nothing lies at the path, or a choice is none of its kind
+    """
+    the_field, text = field_of(path), text.strip()
+    if path.startswith("metals/other") and value.metals.other is None:
+        return with_at(value, "metals/other", Metal(name=text)) if text else value
+    if path == "metals/other/name" and not text:
+        return with_at(value, "metals/other", None)
+    if not text:
+        return _emptied(value, path, the_field)
+    if the_field.shape in ("number", "dimension", "recorded") or (the_field.record_shape and isinstance(value, Pqr)):
+        return with_number(value, path, _single(the_field, text, system))
+    return with_at(value, path, _read(the_field, text, system))
+
+
+def _read(the_field: Field, text: str, system: System) -> Interval | str | bool:
+    """Return what a text says of a leaf that is a range, a text or a choice."""
+    if the_field.shape == "span":
+        return parsed(the_field, text, system)
+    if the_field.shape == "text":
+        return _word(the_field, text) if the_field.vocabulary else text
+    choice = _choice(the_field, text)
+    return _BOOLS[choice] if the_field.flag else choice
+
+
+def parsed(the_field: Field, text: str, system: System) -> Interval:
+    """Return what a text says as a quantity of a leaf's kind; a bare number is read in the unit beside the field.
+
+    Raises
+    ------
+    InputError : it is no quantity of that kind
+    """
+    return parse(text, the_field.kind, unit_table(), where=the_field.label.lower(), bare=the_field.unit(system))
+
+
+def _single(the_field: Field, text: str, system: System) -> float:
+    interval = parsed(the_field, text, system)
+    if not interval.is_single:
+        mend = "state one value, its tolerance beside it" if the_field.shape == "dimension" else "state one value"
+        raise InputError(f"{text} is a range", where=the_field.label.lower(), mend=mend)
+    return interval.low
+
+
+def with_number(value: AnyDocument, path: str, number: float) -> AnyDocument:
+    """Return the procedure with one number stated: a plain leaf, a dimension's nominal, or its minus or plus.
+
+    Raises
+    ------
+    InputError : the leaf cannot be that number, or the dimension of a tolerance is not stated
+    """
+    the_field = field_of(path)
+    parent, _, part = path.rpartition("/")
+    if the_field.shape == "recorded":
+        return with_at(value, parent, _recorded(at(value, parent), part, number))
+    if the_field.shape != "dimension":
+        return with_at(value, path, number)
+    if part not in PARTS:
+        if at(value, path) is None:
+            return with_at(value, path, Dimension.stated(nominal=number))
+        return with_at(value, f"{path}/nominal", number)
+    if at(value, parent) is None:
+        label = the_field.label.lower()
+        raise InputError(f"{label} itself is not stated", where=part, mend=f"state the {label} first")
+    return with_at(value, path, number)
+
+
+def _recorded(known: Recorded | None, part: str, number: float) -> Recorded:
+    """Return a recorded quantity with one of its numbers typed; the first one typed stands for all three.
+
+    While only one number is known, the others go along as far as their order needs.
+
+    Raises
+    ------
+    InputError : least, mean and most are out of order
+    """
+    if known is None:
+        return Recorded.stated(least=number, mean=number, most=number)
+    numbers = {name: getattr(known, name) for name in RECORDED} | {part: number}
+    if known.least == known.most:
+        numbers["least"], numbers["most"] = min(numbers["least"], number), max(numbers["most"], number)
+    return Recorded.stated(**numbers)
+
+
+def _emptied(value: AnyDocument, path: str, the_field: Field) -> AnyDocument:
+    parent, _, part = path.rpartition("/")
+    if part in RECORDED:
+        return with_at(value, parent, None)
+    if part in PARTS:
+        return with_at(value, path, 0.0) if at(value, parent) else value
+    if the_field.required:
+        raise InputError("nothing is stated", where=the_field.label.lower(), mend="choose one")
+    return with_at(value, path, "" if path in NEVER_NONE else None)
+
+
+def _word(the_field: Field, text: str) -> str:
+    return vocabulary().token(the_field.vocabulary, text, where=the_field.label.lower())
+
+
+def _choice(the_field: Field, text: str) -> str:
+    if the_field.vocabulary:
+        return _word(the_field, text)
+    said = {the_field.say(choice).casefold(): choice for choice in the_field.choices}
+    if the_field.choices and text not in the_field.choices and text.casefold() not in said:
+        raise UnknownNameError(text, the_field.choices, where=the_field.label.lower())
+    return said.get(text.casefold(), text)

@@ -1,0 +1,1 @@
+"""What leaves the application: sheets, pictures and tables by name."""

@@ -1,0 +1,324 @@
+"""The sheet of a procedure: what is stated, in both unit systems, with section, records, doubts and cautions."""
+
+import tomllib
+
+from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
+from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
+from anlage.core.joint import dimensions_of
+from anlage.core.procedure import Deposit, Pass, Wps, clashes, pass_energy
+from anlage.core.quantities import show, show_interval
+from anlage.core.ranges import Interval
+from anlage.data.files import text_of
+from anlage.data.tables import unit_table
+from anlage.session.judging.assessment import Proof
+from anlage.session.judging.ladder import lines, support_sentences
+from anlage.session.leaves.table import field_of
+from anlage.session.leaves.text import shown
+from anlage.session.seam.sectors import SETTINGS, dial_sentences
+from anlage.session.seam.tacks import tack_sentences
+from anlage.session.weld.figures import deposit_of, joint_figures
+from anlage.session.weld.fill_notices import fill_notices
+from anlage.session.weld.node import node_of, node_picture, node_sentences
+from anlage.session.weld.pictures import Sheet, bead_picture, drawable
+from anlage.session.weld.weld_symbol import symbol_picture
+from anlage.session.works.standing import Standing
+
+NONE = "–"
+PICTURE_MM = (104.0, 56.0)
+DEPOSIT_LEAVES = (
+    "filler_diameter_mm", "thickness_mm", "current_type", "transfer_mode", "shielding_gas", "gas_flow_l_min",
+    "backing_gas", "backing_flow_l_min", "trailing_gas", "tungsten", "cup_size_mm", "operation", "consumable_insert",
+    "penetration_flux", "closed_chamber", "pulsing", "oscillation", "electrodes", "electrode_spacing",
+)  # fmt: skip
+TECHNIQUE_LEAVES = (
+    "technique/position", "technique/progression", "technique/runs", "technique/bead_technique", "seam/weave_limit_mm",
+    "technique/cleaning", "technique/back_gouging", "technique/thermal_preparation", "technique/peening",
+    "joint/backing", "joint/retainers", "preheat/minimum_c", "preheat/interpass_maximum_c", "preheat/maintenance",
+    "pwht/kind", "pwht/temperature_c",
+)  # fmt: skip
+
+
+def sheet(wps: Wps, proof: Proof, standing: Standing, *, paper: str, measure: Measure) -> tuple[DisplayList, ...]:
+    """Return the pages of a procedure.
+
+    Parameters
+    ----------
+    wps : the procedure
+    proof : how it stands by its code
+    standing : whether it is issued, and its hash
+    paper : `a4` or `letter`
+    measure : measures a text in the shipped font
+    """
+    flow = Flow(paper, measure)
+    _head(flow, wps, standing)
+    _joint(flow, wps)
+    _facts(flow, "Base metal and range", [(path, wps) for path in RANGE_LEAVES])
+    for deposit in wps.deposits:
+        _deposit(flow, wps, deposit)
+    _passes(flow, wps)
+    _facts(flow, "Technique and temperature", [(path, wps) for path in TECHNIQUE_LEAVES])
+    _proof(flow, wps, proof)
+    _cautions(flow)
+    _signatures(flow)
+    foot = f"{wps.header.number or 'no number'}   {standing.words()}   SHA-256 {standing.sha256[:16]}…"
+    return flow.pages(foot)
+
+
+RANGE_LEAVES = (
+    "metals/one/name", "metals/other/name", "range/thickness_mm", "range/thicker_member_mm", "range/diameter_mm",
+    "header/weld", "header/impact", "header/hardness",
+)  # fmt: skip
+
+
+def both(interval: Interval, kind: str) -> str:
+    """Return an interval in SI with US units behind it, once where they are the same."""
+    si, us = (show_interval(interval, kind, system, unit_table()) for system in ("si", "us"))
+    return si if si == us else f"{si} ({us})"
+
+
+def _said(wps: Wps, path: str) -> str:
+    """Return what a leaf states, in both systems with units, as a word, or a dash."""
+    text, field = shown(wps, path, "si"), field_of(path)
+    if not text:
+        return NONE
+    if not field.kind:
+        return field.say(text)
+    unit_si, unit_us = field.unit("si"), field.unit("us")
+    si, us = f"{text} {unit_si}", f"{shown(wps, path, 'us')} {unit_us}"
+    return si if si == us else f"{si} ({us})"
+
+
+def _head(flow: Flow, wps: Wps, standing: Standing) -> None:
+    header = wps.header
+    flow.text("Welding procedure specification", height_mm=NOTE_MM, role="print_muted")
+    flow.text(f"{header.number or 'no number'}   {header.title}".strip(), height_mm=TITLE_MM, role="print_strong")
+    flow.skip(1.5)
+    flow.rule()
+    column = "US" if header.units == "us" else "SI"
+    code = f"{field_of('header/code').say(header.code)}, limits in the {column} column" if header.code else "not stated"
+    flow.pairs([
+        ("State", standing.words()), ("Code", code),
+        ("Job", header.application or NONE), ("SHA-256", f"{standing.sha256[:32]} {standing.sha256[32:]}"),
+    ])  # fmt: skip
+
+
+def _joint(flow: Flow, wps: Wps) -> None:
+    flow.heading("Joint")
+    sketch = drawable(wps.joint)
+    if sketch is None or sketch.incomplete:
+        why = "cannot be as stated" if clashes(wps.joint) else "is not stated in full"
+        flow.text(f"The joint {why}: it is not drawn.", role="print_muted")
+    else:
+        flow.room(PICTURE_MM[1] + 8)
+        flow.skip(3.0)
+
+        def say(value: float, kind: str) -> str:
+            return show(value, kind, wps.header.units, unit_table())
+
+        def make(scale: float) -> DisplayList:
+            return section(sketch, scale=scale, show=say, measure=flow.measure)
+
+        picture = fitted(make, *PICTURE_MM)
+        flow.picture(picture, x_mm=MARGIN_MM)
+        beside_mm = _beside(flow, wps)
+        flow.skip(max((picture.high[1] - picture.low[1]) * picture.scale, beside_mm) + 3.0)
+        _symbol(flow, wps)
+    stated = dimensions_of(wps.joint.kind) if wps.joint.kind else ()
+    rows = [(field_of(f"joint/{name}").label, _toleranced(wps, name)) for name in stated if getattr(wps.joint, name)]
+    thick = [("Thickness", _said(wps, "joint/thickness_mm")), ("Outside diameter", _said(wps, "joint/od_mm"))]
+    flow.pairs([*thick, *rows])
+    _node(flow, wps)
+
+
+def _node(flow: Flow, wps: Wps) -> None:
+    """Set a node of tubes: its picture, every member in its weld order, and what is to be minded."""
+    node = node_of(wps)
+    if node is None:
+        return
+    flow.room(PICTURE_MM[1] + 22)  # the heading stays with its picture
+    flow.heading("Node of tubes, in the order of its welds")
+    picture = node_picture(wps, "", Sheet(*PICTURE_MM, wps.header.units, flow.measure))
+    assert picture is not None, "the node can be made"
+    flow.skip(3.0)
+    flow.picture(picture, x_mm=MARGIN_MM)
+    flow.skip((picture.high[1] - picture.low[1]) * picture.scale + 3.0)
+    names = ("Diameter", "Wall", "Angle", "Turn", "Along the run", "Weld")
+    columns = (Column("", 0.5), Column("Member", 1.8), *(Column(name, 2.0, numbers=True) for name in names))
+    rows = []
+    for number, each in enumerate(node.members, 1):
+        tube = each.tube
+        lengths = (tube.od_mm, tube.wall_mm, tube.along_mm, each.weld.length_mm)
+        od, wall, along, weld = (both(Interval.single(value), "length") for value in lengths)
+        rows.append((str(number), each.name, od, wall, f"{tube.angle_deg:g}°", f"{tube.turn_deg:g}°", along, weld))
+    flow.table(columns, rows)
+    for sentence in node_sentences(wps, wps.header.units):
+        flow.text(sentence, height_mm=NOTE_MM)
+
+
+def _symbol(flow: Flow, wps: Wps) -> None:
+    """Set the weld symbol under the section."""
+    found = symbol_picture(wps, wps.header.units, flow.measure)
+    assert found is not None, "the section was drawn"
+    height = found.high[1] - found.low[1]
+    flow.room(height + 8)
+    flow.picture(found, x_mm=MARGIN_MM)
+    whose = "ISO 2553, system A" if wps.header.units == "si" else "AWS A2.4"
+    at = (MARGIN_MM + found.high[0] - found.low[0] + 6, flow.y - height / 2)
+    flow.put(Text(role="print_muted", at=at, text=f"weld symbol after {whose}", height_mm=NOTE_MM, anchor="start"))
+    flow.skip(height + 3.0)
+
+
+def _bead_map(flow: Flow, wps: Wps) -> None:
+    """Set the bead map over the table of passes, with what its hatches mean and how far it fills the joint."""
+    sketch = drawable(wps.joint)
+    if sketch is None or sketch.incomplete or not wps.passes:
+        return
+    picture = bead_picture(wps, "", Sheet(*PICTURE_MM, wps.header.units, flow.measure), heated=False)
+    assert picture is not None, "the joint is drawn"
+    flow.room(PICTURE_MM[1] + 8)
+    flow.skip(3.0)
+    flow.picture(picture, x_mm=MARGIN_MM)
+    x, y = MARGIN_MM + PICTURE_MM[0] + 10, flow.y - 4.0
+    hatches = {"GTAW": "GTAW: plain", "SMAW": "SMAW: rising lines", "GMAW": "GMAW: falling lines",
+               "FCAW": "FCAW: upright lines", "MCAW": "MCAW: level lines", "SAW": "SAW: crossed lines",
+               "PAW": "PAW: level lines"}  # fmt: skip
+    processes = dict.fromkeys(each.process for each in wps.deposits if each.process)
+    texts = [hatches.get(process, process) for process in processes]
+    for notice in fill_notices(wps, wps.header.units):
+        texts += broken(notice.text, 60.0, NOTE_MM, flow.measure)
+    for text in texts:
+        flow.put(Text(role="print", at=(x, y), text=text, height_mm=NOTE_MM, anchor="start"))
+        y -= 4.2
+    flow.skip(max((picture.high[1] - picture.low[1]) * picture.scale, flow.y - y) + 3.0)
+
+
+def _beside(flow: Flow, wps: Wps) -> float:
+    """Set the figures of the joint to the right of its section; return how far down they reach [mm]."""
+    x, y = MARGIN_MM + PICTURE_MM[0] + 10, flow.y - 4.0
+    for figure in joint_figures(wps, "si"):
+        for text, role in ((figure.name, "print_muted"), (figure.text, "print")):
+            flow.put(Text(role=role, at=(x, y), text=text, height_mm=2.3, anchor="start"))
+            y -= 4.8
+        y -= 1.6
+    return flow.y - y
+
+
+def _toleranced(wps: Wps, name: str) -> str:
+    dimension, kind = getattr(wps.joint, name), field_of(f"joint/{name}").kind
+    nominal = both(Interval.single(dimension.nominal), kind)
+    return nominal if dimension.span.is_single else f"{nominal}, from {both(dimension.span, kind)}"
+
+
+def _facts(flow: Flow, title: str, leaves: list[tuple[str, Wps]]) -> None:
+    flow.heading(title)
+    flow.pairs([(field_of(path).label, _said(wps, path)) for path, wps in leaves])
+
+
+def _deposit(flow: Flow, wps: Wps, deposit: Deposit) -> None:
+    flow.heading(f"Deposit: {deposit.process or 'process not stated'} {deposit.filler or ''}".strip())
+    stated = [f"deposits/{deposit.id}/{name}" for name in DEPOSIT_LEAVES if getattr(deposit, name) is not None]
+    if stated:
+        flow.pairs([(field_of(path).label, _said(wps, path)) for path in stated])
+    else:
+        flow.text("Nothing is stated.", role="print_muted")
+
+
+def _passes(flow: Flow, wps: Wps) -> None:
+    flow.heading("Passes")
+    _bead_map(flow, wps)
+    columns = (
+        Column("", 0.5), Column("Pass", 0.9), Column("Deposit", 2.0), Column("A", 1.2, numbers=True),
+        Column("V", 1.0, numbers=True), Column("Travel speed", 2.6, numbers=True),
+        Column("Arc energy U·I/v", 3.0, numbers=True), Column("Thickness", 2.2, numbers=True),
+    )  # fmt: skip
+    rows = []
+    for number, each in enumerate(wps.passes, 1):
+        energy, home = pass_energy(each), deposit_of(wps, each)
+
+        def said(leaf: str, owner: str = each.id) -> str:
+            return shown(wps, f"passes/{owner}/{leaf}", "si") or NONE
+
+        rows.append((
+            str(number), _what(each), f"{home.process or ''} {home.filler or ''}".strip(), said("current_a"),
+            said("voltage_v"), both(each.travel_speed_mm_min, "speed") if each.travel_speed_mm_min else NONE,
+            both(energy.interval, "heat_input") if energy else NONE,
+            both(each.thickness_mm, "length") if each.thickness_mm else NONE,
+        ))  # fmt: skip
+    flow.table(columns, rows)
+    flow.text(
+        "Arc energy over the whole stated range, without thermal efficiency.", height_mm=NOTE_MM, role="print_muted"
+    )
+    _tacks(flow, wps)
+    _sectors(flow, wps)
+
+
+def _what(each: Pass) -> str:
+    """Return what a pass is, and where it is laid when it does not go all the way."""
+    return ", ".join(filter(None, (each.role, each.reach))) or NONE
+
+
+def _tacks(flow: Flow, wps: Wps) -> None:
+    if not wps.tacks:
+        return
+    flow.heading("Tacks")
+    columns = (Column("At", 2.0), Column("Length", 2.0, numbers=True), Column("Kind", 1.4), Column("First end", 1.4),
+               Column("Second end", 1.4))  # fmt: skip
+    leaves = ("place", "length_mm", "form", "first_end", "second_end")
+    flow.table(columns, [tuple(_said(wps, f"tacks/{each.id}/{leaf}") for leaf in leaves) for each in wps.tacks])
+    for sentence in tack_sentences(wps, "si"):
+        flow.text(sentence, height_mm=NOTE_MM)
+
+
+def _sectors(flow: Flow, wps: Wps) -> None:
+    """Set the settings by sector, and where a calibrated machine is to be set for each pass."""
+    numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}
+    rows = []
+    for sector in wps.sectors:
+        stated = [_said(wps, f"sectors/{sector.id}/{leaf}") for leaf in SETTINGS]
+        rows.append((str(numbers[sector.of]), sector.reach or NONE, *stated, sector.technique or NONE))
+    if rows:
+        flow.heading("Settings by sector")
+        columns = (Column("", 0.5), Column("Sector", 2.0), Column("Current", 1.4), Column("Voltage", 1.4),
+                   Column("Travel speed", 2.6), Column("Technique", 2.6))  # fmt: skip
+        flow.table(columns, rows)
+    if wps.readings:
+        flow.heading("Dials")
+        for each in wps.passes:
+            for sentence in dial_sentences(wps, each.id):
+                flow.text(f"Pass {numbers[each.id]}: {sentence}", height_mm=NOTE_MM)
+
+
+def _proof(flow: Flow, wps: Wps, proof: Proof) -> None:
+    flow.heading("Proof")
+    if proof.judgement is None:
+        flow.text(f"Not judged: {proof.missing}.")
+        return
+    counts = proof.judgement.counts()
+    flow.text(f"{', '.join(f'{count} {verdict}' for verdict, count in counts.items())}. "
+              f"{'; '.join(support_sentences(wps, proof))}.")  # fmt: skip
+    ladder = lines(wps, proof, wps.header.units)
+    for line in ladder:
+        if line.is_problem:
+            flow.text(f"{line.title}: {line.rung.verdict}. {line.reason} ({line.rung.clause})", indent_mm=4.0)
+    doubtful = sorted({line.rung.clause for line in ladder if line.rung.confidence != "H"})
+    doubt = f" Less sure than the others: {', '.join(doubtful)}." if doubtful else ""
+    text = f"None of the {len(ladder)} rules used was compared with an owned copy of the code.{doubt}"
+    flow.text(text, role="print_muted")
+    flow.text("Assumed: weld metal of 7.85 g/cm³, cap as a parabola over the face.", role="print_muted")
+
+
+def _cautions(flow: Flow) -> None:
+    table = tomllib.loads(text_of("cautions.toml"))
+    flow.heading("Cautions")
+    for caution in table["always"]:
+        flow.text(caution, height_mm=NOTE_MM)
+    flow.skip(1.0)
+    flow.text(table["defers"], height_mm=NOTE_MM, role="print_strong")
+
+
+def _signatures(flow: Flow) -> None:
+    """Leave lines to sign on: a name that was typed is no signature."""
+    flow.room(44.0)
+    for role in ("Prepared", "Reviewed", "Approved"):
+        flow.skip(7.0)
+        flow.pairs([(role, "______________________________"), ("Date", "__________________")])

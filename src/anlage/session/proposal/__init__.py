@@ -1,0 +1,1 @@
+"""What the application proposes where nothing is stated yet."""

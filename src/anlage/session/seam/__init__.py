@@ -1,0 +1,1 @@
+"""Along the seam: places, starts and stops, tacks, sectors, stations, the stopwatch."""

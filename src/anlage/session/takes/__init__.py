@@ -1,0 +1,1 @@
+"""What the weld takes, and what other designs of its joint would."""

@@ -1,0 +1,198 @@
+"""What a joint's designer should know: how the root fits its style, the spacer, the backing, the standard detail."""
+
+import math
+from dataclasses import dataclass
+
+from anlage.core.document import Dimension, with_at
+from anlage.core.joint import (
+    MAKES,
+    Detail,
+    Preparation,
+    Root,
+    RootStyle,
+    deviations,
+    faults,
+    misfits,
+    spacer_mm,
+    taken_over,
+    throat_mm,
+)
+from anlage.core.procedure import Joint, Wps, sketch_of
+from anlage.core.quantities import show
+from anlage.core.quantities.units import System
+from anlage.data.tables import root_styles, standard_details, unit_table
+from anlage.session.leaves.table import field_of
+
+PLUG_OVER_MM = 8.0  # AWS D1.1 PLUG-D, from memory, M
+PREQUALIFIED_FILLET_DEG = (60.0, 135.0)  # AWS D1.1 FL-ANGLE, from memory, H
+
+
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """One sentence; `good` when nothing is to be done, `origin` says where it comes from."""
+
+    text: str
+    good: bool
+    origin: str
+
+
+def styles_for(joint: Joint) -> tuple[RootStyle, ...]:
+    """Return the root styles that a joint can have: on backing or open."""
+    if joint.kind is None:
+        return ()
+    make = MAKES[joint.kind]
+    if not (make.backing or make.is_open):
+        return ()
+    return tuple(style for style in root_styles().styles.values() if style.backing == make.backing)
+
+
+def details_for(joint: Joint) -> tuple[Detail, ...]:
+    """Return the standard details of a joint's kind."""
+    return tuple(each for each in standard_details().values() if joint.kind in each.kinds)
+
+
+def advice(wps: Wps, system: System) -> tuple[Advice, ...]:
+    """Return what is to be said of a joint as stated."""
+    sketch = sketch_of(wps.joint)
+    if sketch is None or faults(sketch.preparation):
+        return ()
+    p, found = sketch.preparation, []
+    if not sketch.incomplete:
+        found += [*_detail(wps, p, system), *_fillet(p, system)]
+    return (*_root(wps, p, sketch.unstated, system), *_backing(wps, system), *found)
+
+
+def _say(value: float, kind: str, system: System) -> str:
+    return show(value, kind, system, unit_table())
+
+
+def _window(window: tuple[float, float], kind: str, system: System) -> str:
+    low, high = (_say(end, kind, system) if math.isfinite(end) else "no limit" for end in window)
+    if low == high:
+        return low
+    return f"{low} or more" if math.isinf(window[1]) else f"{low} to {high}"
+
+
+def _root(wps: Wps, p: Preparation, unstated: frozenset[str], system: System) -> list[Advice]:
+    style = next((each for each in styles_for(wps.joint) if each.id == wps.joint.root_style), None)
+    found: list[Advice] = []
+    open_gap = p.make.is_open and "root_opening_mm" not in unstated and p.root_opening_mm > 0
+    if style is not None:
+        found += _misfits(wps, p, unstated, style, system)
+    if open_gap:
+        low, high = spacer_mm(p.root_opening_mm, root_styles())
+        text = (
+            f"Spacer for the tacks: {_window((low, high), 'length', system)}; tacks close the gap, no formula is sure."
+        )
+        found.append(Advice(text, good=True, origin="handbook rule, from memory"))
+    return found
+
+
+def root_misfits(wps: Wps, system: System) -> tuple[Advice, ...]:
+    """Return what at the root of a joint does not go with its style; none without a style."""
+    sketch = sketch_of(wps.joint)
+    style = next((each for each in styles_for(wps.joint) if each.id == wps.joint.root_style), None)
+    if sketch is None or style is None:
+        return ()
+    found = _misfits(wps, sketch.preparation, sketch.unstated, style, system)
+    return tuple(each for each in found if not each.good)
+
+
+def _misfits(wps: Wps, p: Preparation, unstated: frozenset[str], style: RootStyle, system: System) -> list[Advice]:
+    deposit = wps.deposits[0] if wps.deposits else None
+    size = deposit.filler_diameter_mm if deposit else None
+    one_side = p.wall_angles_deg[0] if p.make.form != "square" else None
+    root = Root(
+        land_mm=None if "root_face_mm" in unstated else p.root_face_mm,
+        gap_mm=None if "root_opening_mm" in unstated else p.root_opening_mm,
+        bevel_deg=None if "groove_angle_deg" in unstated else one_side,
+        filler_mm=(size.low + size.high) / 2 if size else None,
+        process=deposit.process if deposit else None,
+    )
+    found = []
+    if root.process is not None and root.process not in style.process:
+        text = f"{style.name} is welded with {' or '.join(style.process)}, the first deposit is {root.process}."
+        found.append(Advice(text, good=False, origin=style.source))
+    for each in misfits(root, style):
+        path = f"joint/{each.field}" if each.field != "filler_diameter_mm" else "deposits/*/filler_diameter_mm"
+        kind = "angle" if each.field.endswith("_deg") else "length"
+        value, window = _say(each.value, kind, system), _window(each.window, kind, system)
+        text = f"{field_of(path).label} {value}: {style.name} goes with {window}; {each.mend}."
+        found.append(Advice(text, good=False, origin=style.source))
+    if not found:
+        found.append(
+            Advice(
+                f"What is stated of land, gap, bevel and filler goes with {style.name}: {style.note}.",
+                good=True,
+                origin=style.source,
+            )
+        )
+    return found
+
+
+def _backing(wps: Wps, system: System) -> list[Advice]:
+    joint = wps.joint
+    if joint.kind is None or not MAKES[joint.kind].backing or joint.backing_form == "ceramic":
+        return []
+    least = [mm for each in wps.deposits if (mm := root_styles().backing_mm.get(each.process or "")) is not None]
+    if joint.backing_mm is None or not least or joint.backing_mm >= max(least) - 1e-6:
+        return []
+    own, wanted = (_say(mm, "length", system) for mm in (joint.backing_mm, max(least)))
+    text = f"Backing of {own} is thin: {wanted} is recommended."
+    return [Advice(text, good=False, origin=root_styles().backing_source)]
+
+
+def _detail(wps: Wps, p: Preparation, system: System) -> list[Advice]:
+    detail = standard_details().get(wps.joint.detail) if wps.joint.detail else None  # the table loads when asked for
+    if detail is None:
+        return []
+    origin = f"{detail.source}, confidence {detail.confidence}"
+    if p.kind not in detail.kinds:
+        return [Advice(f"{detail.id} is another preparation.", good=False, origin=origin)]
+    found = []
+    for each in deviations(p, detail):
+        path = f"joint/{each.field}"
+        kind = field_of(path).kind
+        value, window = _say(each.value, kind, system), _window(each.allowed, kind, system)
+        found.append(Advice(f"{field_of(path).label} {value}: {detail.id} allows {window}.", good=False, origin=origin))
+    others = {each.process for each in wps.deposits if each.process} - set(detail.process)
+    if others:
+        text = f"{detail.id} is for {', '.join(detail.process)}, not for {', '.join(sorted(others))}."
+        found.append(Advice(text, good=False, origin=origin))
+    if not found:
+        gouge = ", back gouged" if detail.back_gouged else ""
+        note = f", {detail.note}" if detail.note else ""
+        text = f"As {detail.id} draws it (positions {detail.positions}{gouge}{note}), by the summary from memory."
+        found.append(Advice(text, good=True, origin=origin))
+    return found
+
+
+def _fillet(p: Preparation, system: System) -> list[Advice]:
+    found = []
+    if p.make.form in ("plug", "slot") and p.hole_mm < p.thickness_mm + PLUG_OVER_MM:
+        text = f"The hole is narrow: {_say(p.thickness_mm + PLUG_OVER_MM, 'length', system)} or more is asked for."
+        found.append(Advice(text, good=False, origin="AWS D1.1, plug welds, from memory, M"))
+    if p.make.form == "fillet":
+        throat = _say(throat_mm(p), "length", system)
+        found.append(Advice(f"Theoretical throat {throat}.", good=True, origin="geometry"))
+        low, high = PREQUALIFIED_FILLET_DEG
+        if p.make.family == "tee" and not low <= p.member_angle_deg <= high:
+            text = f"Members at {p.member_angle_deg:g}°: outside 60° to 135° a fillet is no prequalified fillet."
+            found.append(Advice(text, good=False, origin="AWS D1.1, skewed T, from memory, H"))
+    return found
+
+
+def with_detail(wps: Wps, detail_id: str) -> Wps:
+    """Return the procedure with the dimensions of its joint as a standard detail draws them, tolerances with them.
+
+    Raises
+    ------
+    InputError : a value cannot be of its field
+    """
+    detail, thick = standard_details()[detail_id], wps.joint.thickness_mm
+    wps = with_at(wps, "joint/detail", detail_id)
+    for field, (nominal, minus, plus) in taken_over(detail, thick or 0.0).items():
+        if field == "root_opening_mm" and detail.of_thickness is not None and thick is None:
+            continue
+        wps = with_at(wps, f"joint/{field}", Dimension.stated(nominal=nominal, minus=minus, plus=plus))
+    return wps

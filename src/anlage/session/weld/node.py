@@ -1,0 +1,183 @@
+"""The node of tubes of a procedure: its members in their weld order, what their welds take, how they are cut."""
+
+from dataclasses import dataclass
+
+from anlage.core.drawing import DisplayList, Drawn, cope_patterns, fitted, tube_node
+from anlage.core.errors import InputError
+from anlage.core.joint import (
+    RUN,
+    Tube,
+    TubeWeld,
+    cope,
+    faults,
+    joint_metal,
+    legs,
+    node_faults,
+    tube_welds,
+    weld_order,
+)
+from anlage.core.procedure import Wps, sketch_of
+from anlage.core.quantities import show
+from anlage.core.quantities.units import System
+from anlage.data.tables import unit_table
+from anlage.session.weld.advice import PREQUALIFIED_FILLET_DEG
+from anlage.session.weld.pictures import Sheet
+
+FIRST = "First member"
+FILLET_DEG, BLUNT_DEG = PREQUALIFIED_FILLET_DEG
+NO_CREDIT_DEG = 30.0  # AWS D1.1, skewed T, from memory, H
+D11 = "AWS D1.1, fillets of 60° to 135°, from memory, H"
+
+
+@dataclass(frozen=True, slots=True)
+class Set:
+    """One member: the leaf it is stated at, what it is called, its tube and its weld."""
+
+    target: str
+    name: str
+    tube: Tube
+    weld: TubeWeld
+
+
+@dataclass(frozen=True, slots=True)
+class Node:
+    """A node in its weld order, with the size of its fillets [mm, mm²·mm]."""
+
+    run_od_mm: float
+    members: tuple[Set, ...]
+    leg_product_mm2: float
+    capped: float
+
+    @property
+    def length_mm(self) -> float:
+        """All welds together."""
+        return sum(each.weld.length_mm for each in self.members)
+
+    @property
+    def volume_mm3(self) -> float:
+        """Metal of all welds, with their convexity."""
+        return self.capped * self.leg_product_mm2 * sum(each.weld.fillet_mm for each in self.members)
+
+
+def stated_members(wps: Wps) -> tuple[tuple[str, str, Tube], ...]:
+    """Return the members as they are listed: leaf, name and tube; nothing unless the joint is a node stated in full."""
+    sketch = sketch_of(wps.joint) if wps.joint.kind == "tube-node" else None
+    if sketch is None or sketch.incomplete or faults(sketch.preparation):
+        return ()
+    p = sketch.preparation
+    assert p.od_mm is not None, "a node that is stated in full has a member"
+    found = [("joint/od_mm", FIRST, Tube(od_mm=p.od_mm, wall_mm=p.thickness_mm, angle_deg=p.member_angle_deg))]
+    for n, each in enumerate(wps.members, 2):
+        tube = Tube(
+            od_mm=each.od_mm or p.od_mm, wall_mm=each.wall_mm or p.thickness_mm,
+            angle_deg=90.0 if each.angle_deg is None else each.angle_deg, turn_deg=each.turn_deg or 0.0,
+            along_mm=each.along_mm or 0.0,
+        )  # fmt: skip
+        found.append((f"members/{each.id}", each.name or f"Member {n}", tube))
+    return tuple(found)
+
+
+def member_faults(wps: Wps) -> tuple[InputError, ...]:
+    """Return what is impossible in the node, by its members as they are listed."""
+    stated = stated_members(wps)
+    return node_faults(wps.joint.run_od_mm or 0.0, [tube for *_, tube in stated]) if stated else ()
+
+
+def node_of(wps: Wps) -> Node | None:
+    """Return the node in its weld order; `None` unless it is stated in full and possible."""
+    stated = stated_members(wps)
+    if not stated or member_faults(wps) or wps.joint.run_od_mm is None:
+        return None
+    sketch = sketch_of(wps.joint)
+    assert sketch is not None, "a stated node has a sketch"
+    tubes = tuple(tube for *_, tube in stated)
+    order = tuple(range(len(tubes))) if wps.seam.member_order == "listed" else weld_order(tubes)
+    welds = tube_welds(wps.joint.run_od_mm, tuple(tubes[n] for n in order))
+    members = tuple(Set(*stated[n], weld) for n, weld in zip(order, welds, strict=True))
+    metal = joint_metal(sketch.preparation)
+    one, two = legs(sketch.preparation)
+    return Node(wps.joint.run_od_mm, members, one * two, metal.whole_area_mm2 / metal.groove_area_mm2)
+
+
+def node_sentences(wps: Wps, system: System) -> tuple[str, ...]:
+    """Return what each member's weld comes to in its order, what a later member covers, and where it is no fillet."""
+    wrong = member_faults(wps)
+    if wrong:
+        return tuple(f"{each}." for each in wrong)
+    node = node_of(wps)
+    if node is None:
+        return ("State leg, walls and both diameters first; then the welds of the node are worked out.",)
+
+    def say(length: float) -> str:
+        return show(length, "length", system, unit_table())
+
+    said = []
+    names = {RUN: "the run", **{n: each.name for n, each in enumerate(node.members)}}
+    for n, each in enumerate(node.members):
+        weld = each.weld
+        parts = [f"{say(length)} on {names[k]}" for k, length in sorted(weld.onto_mm.items())]
+        onto = f", {', '.join(parts)}" if len(parts) > 1 else f" on {names[next(iter(weld.onto_mm))]}"
+        said.append(f"{n + 1}. {each.name}: {say(weld.length_mm)} of weld{onto}.")
+        said += [
+            f"{n + 1}. {say(length)} of it lies under {names[k]}: weld it and look at it before that one is set."
+            for k, length in sorted(weld.hidden_mm.items())
+        ]
+        sharp, blunt = weld.dihedral_deg
+        if sharp < NO_CREDIT_DEG:
+            said.append(
+                f"{n + 1}. Surfaces meet at {sharp:.0f}°: under 30° it counts for nothing without a test ({D11})."
+            )
+        elif sharp < FILLET_DEG - 1e-6:
+            where = say(weld.sharp_mm(FILLET_DEG))
+            said.append(f"{n + 1}. {where} lie under 60°, down to {sharp:.0f}°: no fillet, a loss at the root ({D11}).")
+        if blunt > BLUNT_DEG:
+            said.append(f"{n + 1}. Surfaces meet at up to {blunt:.0f}°, over 135°: judge it as a groove ({D11}).")
+    return tuple(said)
+
+
+def node_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:
+    """Return the node from its side; `None` unless it is stated in full and possible."""
+    node = node_of(wps)
+    if node is None:
+        return None
+    drawn = [
+        Drawn(each.target, str(n), each.name, each.tube, each.weld, chosen=each.target == chosen)
+        for n, each in enumerate(node.members, 1)
+    ]  # fmt: skip
+
+    def make(scale: float) -> DisplayList:
+        return tube_node(node.run_od_mm, drawn, scale=scale, measure=sheet.measure)
+
+    return fitted(make, sheet.width_mm, sheet.height_mm)
+
+
+def _size(tube: Tube, system: System) -> str:
+    od, wall = (show(value, "length", system, unit_table()) for value in (tube.od_mm, tube.wall_mm))
+    return f"{od} × {wall}, {show(tube.angle_deg, 'angle', system, unit_table())}"
+
+
+def cope_picture(wps: Wps, sheet: Sheet, target: str = "", *, true_size: bool = False) -> DisplayList | None:
+    """Return the pattern that a member is cut by, or those of all, at true size or as large as the sheet lets them be.
+
+    `None` without a possible node.
+    """
+    node = node_of(wps)
+    if node is None:
+        return None
+    tubes = tuple(each.tube for each in node.members)
+    patterns = []
+    for n, each in enumerate(node.members):
+        if target in ("", each.target):
+            pattern = cope(node.run_od_mm, tubes, n)
+            around, gap = (
+                show(value, "length", sheet.system, unit_table()) for value in (pattern.points[-1][0], pattern.gap_mm)
+            )
+            notes = (f"{around} round the outside", f"outer edge stands off up to {gap}")
+            patterns.append((f"{n + 1}  {each.name}, {_size(each.tube, sheet.system)}", notes, pattern))
+    if not patterns:
+        return None
+
+    def make(scale: float) -> DisplayList:
+        return cope_patterns(patterns, scale=scale, measure=sheet.measure)
+
+    return make(1.0) if true_size else fitted(make, sheet.width_mm, sheet.height_mm)

@@ -1,0 +1,132 @@
+"""Documents named on a command line: a JSON file, or `WORKS.anlage#NUMBER[@REVISION]`."""
+
+import hashlib
+from collections.abc import Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Generic, TypeVar
+
+from anlage.core.document import DocumentKind, Part, read_strict
+from anlage.core.errors import FormatError, UnknownNameError
+from anlage.core.procedure import WPS, Wps
+from anlage.core.record import PQR, Pqr
+from anlage.session.works.standing import Standing
+from anlage.store import WorksFile, open_works
+
+AnyPart = TypeVar("AnyPart", bound=Part)
+KINDS: dict[str, DocumentKind[Part]] = {"wps": WPS, "pqr": PQR}  # type: ignore[dict-item]  # each is read as its own
+LARGEST_BYTES = 64_000_000  # no document is larger
+
+
+@dataclass(frozen=True, slots=True)
+class Found(Generic[AnyPart]):
+    """A document with where it comes from: its JSON text, revision (`None` for a draft or a file), the works file."""
+
+    value: AnyPart
+    body: str
+    revision: int | None = None
+    works: Path | None = None
+
+    @property
+    def sha256(self) -> str:
+        """SHA-256 over the bytes of its JSON."""
+        return hashlib.sha256(self.body.encode()).hexdigest()
+
+
+def find_document(name: str, kind: DocumentKind[AnyPart]) -> Found[AnyPart]:
+    """Return the document that an argument names.
+
+    Raises
+    ------
+    FormatError : the file is not what it claims; nothing is changed
+    UnknownNameError : the works file has no such document or revision
+    """
+    place, hash_sign, number = name.partition("#")
+    if not hash_sign:
+        body = text_of_file(Path(place))
+        return Found(read_strict(body, kind, where=Path(place).name), body)
+    path, (number, _, revision) = Path(place), number.partition("@")
+    with open_works(path, read_only=True) as works:
+        own = _named(works, number, kind.format)
+        if not revision:
+            body, issued = works.draft(own).body, None
+        else:
+            bodies = {str(each.number): each.body for each in works.revisions(own)}
+            if revision not in bodies:
+                raise UnknownNameError(f"revision {revision}", bodies, where=number)
+            body, issued = bodies[revision], int(revision)
+    return Found(read_strict(body, kind, where=name), body, issued, path)
+
+
+def standing_of(found: Found[Part]) -> Standing:
+    """Return whether a found document is a revision as issued; a JSON file never is, for nothing proves it."""
+    if found.works is None:
+        return Standing(found.sha256)
+    header = found.value.header  # type: ignore[attr-defined]  # every kind of document has one
+    with open_works(found.works, read_only=True) as works:
+        issued = works.revisions(_named(works, header.number, found.value.format))  # type: ignore[attr-defined]
+    if not issued:
+        return Standing(found.sha256)
+    own = next((each for each in issued if each.number == found.revision), issued[-1])
+    return Standing(found.sha256, own.number, own.body == found.body, own.author, own.issued_at)
+
+
+def _named(works: WorksFile, number: str, kind: str) -> str:
+    entries = {entry.number: entry.id for entry in works.entries() if entry.kind == kind}
+    if number not in entries:
+        raise UnknownNameError(number or "number", entries, where=works.path.name)
+    return entries[number]
+
+
+def text_of_file(path: Path) -> str:
+    """Return the text of a file.
+
+    Raises
+    ------
+    FormatError : it cannot be read, is too large, or is no text
+    """
+    try:
+        if path.stat().st_size > LARGEST_BYTES:
+            what = f"{path.stat().st_size} bytes are no document"
+            raise FormatError(what, where=path.name, mend="take another file")
+        return path.read_text(encoding="utf-8")
+    except UnicodeDecodeError as fault:
+        raise FormatError("it is no text", where=path.name, mend="take a JSON file that Anlage wrote") from fault
+    except OSError as fault:
+        raise FormatError("it cannot be read", where=path.name, mend="check the name and folder") from fault
+
+
+def records_of(path: Path) -> tuple[tuple[str, Pqr], ...]:
+    """Return the records of a works file with their ids, oldest first.
+
+    Raises
+    ------
+    FormatError : the works file or one of its records is not what it claims
+    """
+    with open_works(path, read_only=True) as works:
+        entries = [entry for entry in works.entries() if entry.kind == PQR.format]
+        return tuple((entry.id, read_strict(works.draft(entry.id).body, PQR, where=entry.number)) for entry in entries)
+
+
+def records_for(found: Found[Wps], names: Sequence[str]) -> tuple[tuple[str, Pqr], ...]:
+    """Return the records that are named, with their names, or else those of the works file of a procedure.
+
+    Raises
+    ------
+    FormatError : a file is not what it claims
+    UnknownNameError : the works file has no such record
+    """
+    named = tuple((each, find_document(each, PQR).value) for each in names)
+    return named or (records_of(found.works) if found.works else ())
+
+
+def kind_named(word: str) -> DocumentKind[Part]:
+    """Return the kind of document that a word names: `wps` or `pqr`.
+
+    Raises
+    ------
+    UnknownNameError : there is no such kind
+    """
+    if word not in KINDS:
+        raise UnknownNameError(word, KINDS, where="schema")
+    return KINDS[word]

@@ -1,0 +1,130 @@
+"""What a works has: every procedure and record with its state, where it lies on the map, and what is not covered."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from anlage.core.codes import Demand
+from anlage.core.drawing.qualified_map import Area, Ticks
+from anlage.core.errors import AnlageError
+from anlage.core.procedure import WPS, Wps
+from anlage.core.quantities import inch_text
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Interval, Numbers, is_any
+from anlage.core.record import Pqr
+from anlage.session.judging.assessment import Judge, Proof
+from anlage.session.judging.record_ranges import ranges_of_record
+from anlage.session.leaves.set_text import set_text
+from anlage.session.works.open_works import OpenWorks
+
+THICKNESS_MARKS_MM = (1, 2, 5, 10, 20, 50, 100, 200)
+DIAMETER_MARKS_MM = (20, 50, 100, 200, 500, 1000, 2000)
+THICKNESS_MARKS_IN = (1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 2, 4, 8)
+DIAMETER_MARKS_IN = (1, 2, 4, 8, 16, 32, 64)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Row:
+    """One document: id, kind (`wps` or `pqr`), number, title, its state in words, verdict, and its place on the map."""
+
+    id: str
+    kind: str
+    number: str
+    title: str
+    state: str
+    verdict: str
+    said: str
+    thickness_mm: Interval | None = None
+    diameter_mm: Interval | None = None
+    gaps: tuple[Interval, ...] = ()
+
+    def matches(self, text: str) -> bool:
+        """Whether every word of a text stands in it."""
+        own = f"{self.number} {self.title} {self.state} {self.verdict} {self.said}".casefold()
+        return all(word in own for word in text.casefold().split())
+
+    def area(self, *, chosen: bool) -> Area:
+        """Return its rectangle on the map."""
+        return Area(self.id, self.number or "?", self.kind, self.thickness_mm, self.diameter_mm, self.gaps, chosen)
+
+
+def rows(works: OpenWorks, judge: Judge, system: System) -> tuple[Row, ...]:
+    """Return every procedure and then every record of a works file; what cannot be read says so."""
+    found = []
+    for entry in works.entries(WPS.format):
+        try:
+            working, _ = works.read(entry.id)
+        except AnlageError as fault:
+            found.append(Row(id=entry.id, kind="wps", number=entry.number, title=entry.title, state="cannot be read",
+                             verdict="unproven", said=str(fault)))  # fmt: skip
+            continue
+        state = works.badge(entry.id, working)
+        found.append(_procedure(entry.id, working.value, state, judge.proof(working.value)))
+    return (*found, *(_record(own, pqr, system) for own, pqr in works.records()))
+
+
+def _procedure(own: str, wps: Wps, state: str, proof: Proof) -> Row:
+    header = wps.header
+    verdict = proof.judgement.verdict if proof.judgement else "unproven"
+    counts = proof.judgement.counts() if proof.judgement else {}
+    said = ", ".join(f"{count} {name}" for name, count in counts.items() if count) or f"not judged: {proof.missing}"
+    return Row(
+        id=own, kind="wps", number=header.number, title=header.title, state=state, verdict=verdict, said=said,
+        thickness_mm=wps.range.thickness_mm, diameter_mm=wps.range.diameter_mm, gaps=_gaps(proof),
+    )  # fmt: skip
+
+
+def _gaps(proof: Proof) -> tuple[Interval, ...]:
+    """Return the stated base metal thicknesses that nothing allows."""
+    rungs = proof.judgement.rungs if proof.judgement else ()
+    for rung in rungs:
+        if rung.variable == "base_metal_thickness_mm" and isinstance(rung.stated, Numbers):
+            outside = rung.stated & ~rung.possible
+            return outside.parts if isinstance(outside, Numbers) else ()
+    return ()
+
+
+def _record(own: str, pqr: Pqr, system: System) -> Row:
+    """Return a record as the rectangle of base metal that it allows; of any diameter where its code sets none."""
+    header, thickness, diameter = pqr.header, None, None
+    said = "no code is stated"
+    if header.code is not None:
+        try:
+            ranges = ranges_of_record(header.code, pqr, Demand(units=header.units, impact=bool(header.impact)))
+        except AnlageError as fault:
+            said = str(fault)
+        else:
+            allowed = {each.variable: each.allowance.sure for each in ranges.variables if each.allowance}
+            thickness = _hull(allowed.get("base_metal_thickness_mm"))
+            diameter = _hull(allowed.get("diameter_mm"))
+            said = "; ".join(
+                f"{name} {set_text(variable, allowed[variable], system)}"
+                for variable, name in (("base_metal_thickness_mm", "allows"), ("p_number", "P-Number"))
+                if variable in allowed
+            )
+    verdict = {"accepted": "inside", "rejected": "outside"}.get(pqr.state, "unproven")
+    return Row(
+        id=own, kind="pqr", number=header.number, title=header.title, state=pqr.state, verdict=verdict, said=said,
+        thickness_mm=thickness, diameter_mm=diameter,
+    )  # fmt: skip
+
+
+def _hull(values: object) -> Interval | None:
+    if not isinstance(values, Numbers) or is_any(values) or not values.parts:
+        return None
+    return Interval(max(values.parts[0].low, 0.0), min(values.parts[-1].high, 1e6))
+
+
+def ticks(system: System) -> Ticks:
+    """Return the marks of the map in the reader's units."""
+    if system == "si":
+        thickness = tuple((float(mark), f"{mark}") for mark in THICKNESS_MARKS_MM)
+        diameter = tuple((float(mark), f"{mark}") for mark in DIAMETER_MARKS_MM)
+        return Ticks("base metal thickness, mm", "outside diameter, mm", thickness, diameter)
+    thickness = tuple((mark * 25.4, inch_text(mark * 25.4)) for mark in THICKNESS_MARKS_IN)
+    diameter = tuple((mark * 25.4, inch_text(mark * 25.4)) for mark in DIAMETER_MARKS_IN)
+    return Ticks("base metal thickness, in", "outside diameter, in", thickness, diameter)
+
+
+def areas(found: Sequence[Row], chosen: str) -> tuple[Area, ...]:
+    """Return the rectangles of some rows."""
+    return tuple(row.area(chosen=row.id == chosen) for row in found)
