@@ -90,7 +90,7 @@ def test_a_calculation_loads_neither_window_nor_database(words):
 STARTED = """
 import sys
 from anlage.session.machine.settings import Settings
-from anlage.ui.app import application, open_window
+from anlage.ui.desk.app import application, open_window
 running = application(["anlage"])
 loaded = []
 window = open_window(Settings(), lambda: None, lambda _settings: None)

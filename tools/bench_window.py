@@ -34,18 +34,18 @@ OWN = """
 import sys
 from pathlib import Path
 from anlage.session.machine.settings import Settings
-from anlage.ui.app import application, begin_quietly, open_window, settle
+from anlage.ui.desk.app import application, begin_quietly, open_window, settle
 begin_quietly()
 running = application(["anlage"])
 window = open_window(Settings(), lambda: Path(sys.argv[1]), lambda _settings: None, settle)
 while not window.shell._was_painted:
     running.processEvents()
 print("painted", flush=True)
-while window.bench is None or window.bench.document is None:
+while window.desk is None or window.desk.document is None:
     running.processEvents()
 running.processEvents()
 print("usable", flush=True)
-while window.bench.strip is None or window.bench.strip.proof is None:
+while window.desk.strip is None or window.desk.strip.proof is None:
     running.processEvents()
 running.processEvents()
 print("judged", flush=True)
@@ -82,21 +82,21 @@ def edits_and_paintings(demo: Path) -> dict[str, tuple[float, float]]:
     from PySide6.QtWidgets import QApplication
 
     from anlage.session.machine.settings import Settings
-    from anlage.ui.app import application, open_window
+    from anlage.ui.desk.app import application, open_window
 
     application(["anlage"])
     window = open_window(Settings(), lambda: demo, lambda _settings: None)
-    while window.bench is None or window.bench.document is None:
+    while window.desk is None or window.desk.document is None:
         QApplication.processEvents()
-    bench, found = window.bench, {}
+    desk, found = window.desk, {}
     for place in ("joint", "passes"):
-        bench.go(place)
+        desk.go(place)
         QApplication.processEvents()
-        path = "joint/thickness_mm" if place == "joint" else f"passes/{bench.document.wps.passes[0].id}/current_a"
+        path = "joint/thickness_mm" if place == "joint" else f"passes/{desk.document.wps.passes[0].id}/current_a"
         edited, painted = [], []
         for count in range(PAINTINGS):
             start = time.perf_counter()
-            bench.document.type_text(path, f"{18 + count % 5}" if place == "joint" else f"95..{110 + count % 9}")
+            desk.document.type_text(path, f"{18 + count % 5}" if place == "joint" else f"95..{110 + count % 9}")
             edited.append(time.perf_counter() - start)
             start = time.perf_counter()
             window.shell.repaint()

@@ -10,13 +10,13 @@ from anlage.core.drawing import DisplayList
 from anlage.core.procedure import WPS
 from anlage.data.files import FOLDER
 from anlage.formats.font import measure
-from anlage.session.judging.assessment import Judge
+from anlage.session.judging.assessment import Assessor
 from anlage.session.machine.clock import utc_now
 from anlage.session.works.demo import demo_file
 from anlage.session.works.found_documents import records_of
 from anlage.store import open_works
-from anlage.ui.app import application
-from anlage.ui.look import measure as measure_on_screen
+from anlage.ui.desk.app import application
+from anlage.ui.kit.look import measure as measure_on_screen
 
 NOW = "2026-11-23T12:00:00Z"
 PAGES = (DisplayList((), 1.0, (0.0, 0.0), (210.0, 297.0)),)
@@ -52,12 +52,12 @@ def test_a_sound_procedure_is_inside_and_a_faulty_one_says_what_to_change(capsys
 
 
 def test_check_agrees_with_the_ladder_of_the_window(capsys, works):
-    judge = Judge(records_of(works))
+    judge = Assessor(records_of(works))
     for number in ("OST-W-01", "OST-W-02"):
         _, out = ask(capsys, "check", f"{works}#{number}", "--json")
         said = json.loads(out)["codes"]["asme-ix"]
         wps = read_strict((DEMO / f"{number}.json").read_text(), WPS)
-        judgement = judge.proof(wps).judgement
+        judgement = judge.assess(wps).judgement
         assert said["counts"] == judgement.counts()
         assert {name: each["verdict"] for name, each in said["variables"].items()} == {
             rung.id: rung.verdict for rung in judgement.rungs

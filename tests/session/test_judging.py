@@ -8,7 +8,7 @@ from anlage.core.procedure import WPS, Metal, Metals, Wps, with_deposit
 from anlage.core.ranges import between, choices
 from anlage.core.record import PQR, Pqr, Recorded, RecordedDeposit
 from anlage.data.files import text_of
-from anlage.session.judging.assessment import Judge
+from anlage.session.judging.assessment import Assessor
 from anlage.session.judging.records import backing_of, coupon_of, group_of, metals_of
 from anlage.session.judging.statements import demand_of, stated_of
 
@@ -23,7 +23,7 @@ def record(number):
 
 @pytest.fixture(scope="module")
 def judge():
-    return Judge([(number, record(number)) for number in ("01", "02")])
+    return Assessor([(number, record(number)) for number in ("01", "02")])
 
 
 def problems(proof):
@@ -119,7 +119,7 @@ def test_demands_that_are_not_stated_are_not_made():
 
 
 def test_the_demo_has_one_procedure_all_inside_and_one_with_problems_to_find(judge):
-    sound, faulty = judge.proof(procedure("01")), judge.proof(procedure("02"))
+    sound, faulty = judge.assess(procedure("01")), judge.assess(procedure("02"))
     assert sound.judgement.verdict == "inside"
     assert sound.judgement.supports == (("OST-R-01",), ("OST-R-01",))
     assert problems(faulty) == {
@@ -140,22 +140,22 @@ def test_the_demo_has_one_procedure_all_inside_and_one_with_problems_to_find(jud
     ],
 )
 def test_one_change_of_a_sound_procedure_is_found(judge, path, value, found):
-    assert found in problems(judge.proof(with_at(procedure("01"), path, value)))
+    assert found in problems(judge.assess(with_at(procedure("01"), path, value)))
 
 
 def test_impact_without_impact_results_proves_nothing(judge):
-    proof = judge.proof(with_at(procedure("01"), "header/impact", True))  # noqa: FBT003 - the value of a leaf
+    proof = judge.assess(with_at(procedure("01"), "header/impact", True))  # noqa: FBT003 - the value of a leaf
     assert proof.judgement.counts()["inside"] == 0
 
 
 def test_only_accepted_records_prove_anything():
     open_record = record("01").model_copy(update={"state": "open"})
-    assert Judge([("1", open_record)]).proof(procedure("01")).judgement.verdict == "unproven"
+    assert Assessor([("1", open_record)]).assess(procedure("01")).judgement.verdict == "unproven"
 
 
 def test_a_record_that_contradicts_itself_is_left_out_and_told():
     thick = with_at(record("01"), "deposits/d1/thickness_mm", 90.0)
-    judge = Judge([("1", thick), ("2", record("02"))])
+    judge = Assessor([("1", thick), ("2", record("02"))])
     assert [str(fault) for fault in judge.refused] == [
         "deposit: deposits add up to 100.5 mm in a coupon of 16 mm; state the deposits without reinforcement"
     ]
@@ -176,5 +176,5 @@ def test_without_what_judging_needs_the_proof_says_what_is_missing(judge, change
     wps = procedure("01")
     for path, value in changes.items():
         wps = wps.model_copy(update={path: value}) if "/" not in path else with_at(wps, path, value)
-    proof = judge.proof(wps)
+    proof = judge.assess(wps)
     assert (proof.judgement, proof.missing) == (None, missing)

@@ -11,7 +11,7 @@ from anlage.core.ranges.interval import Interval
 from anlage.core.record import PQR
 from anlage.data.code_packs import code_pack
 from anlage.data.files import text_of
-from anlage.session.judging.assessment import Judge, Proof
+from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.ladder import lines, support_sentences
 from anlage.session.leaves.set_text import set_text
 from anlage.session.leaves.table import field_of
@@ -21,7 +21,7 @@ from anlage.session.leaves.text import with_text
 @pytest.fixture(scope="module")
 def judge():
     numbers_ = ("01", "02")
-    return Judge([(n, read_strict(text_of(f"demo/OST-R-{n}.json"), PQR)) for n in numbers_])
+    return Assessor([(n, read_strict(text_of(f"demo/OST-R-{n}.json"), PQR)) for n in numbers_])
 
 
 def sound(**changes):
@@ -32,7 +32,7 @@ def sound(**changes):
 
 
 def line(judge, wps, variable, system="si"):
-    (found,) = [each for each in lines(wps, judge.proof(wps), system) if each.rung.id == variable]
+    (found,) = [each for each in lines(wps, judge.assess(wps), system) if each.rung.id == variable]
     return found
 
 
@@ -67,18 +67,20 @@ def test_a_record_that_allows_nothing_says_why(judge):
 
 def test_problems_come_first_and_each_deposit_names_its_records(judge):
     wps = sound(range__thickness_mm=[6, 40], technique__peening=None)
-    verdicts = [each.rung.verdict for each in lines(wps, judge.proof(wps), "si")]
+    verdicts = [each.rung.verdict for each in lines(wps, judge.assess(wps), "si")]
     assert verdicts == sorted(verdicts, key=("outside", "unproven", "inside").index)
-    assert support_sentences(sound(), judge.proof(sound())) == (
+    assert support_sentences(sound(), judge.assess(sound())) == (
         "GTAW rests on OST-R-01", "SMAW rests on OST-R-01",
     )  # fmt: skip
-    assert support_sentences(wps, judge.proof(wps))[0] == "no record covers GTAW as stated"
-    assert lines(wps, Proof(None, "no code is stated"), "si") == support_sentences(wps, Proof(None, "x")) == ()
+    assert support_sentences(wps, judge.assess(wps))[0] == "no record covers GTAW as stated"
+    assert (
+        lines(wps, Assessment(None, "no code is stated"), "si") == support_sentences(wps, Assessment(None, "x")) == ()
+    )
 
 
 def test_every_rung_of_the_demo_leads_to_a_field_that_answers_it(judge):
     for wps in (sound(), sound(header__impact=True)):
-        for each in lines(wps, judge.proof(wps), "si"):
+        for each in lines(wps, judge.assess(wps), "si"):
             if each.path:
                 assert field_of(each.path), each.rung.id
             else:
@@ -89,7 +91,7 @@ def test_a_problem_is_mended_by_typing_what_the_ladder_asks_for(judge):
     wps = sound(range__thickness_mm=[6, 40], technique__peening=None)
     wps = with_text(wps, line(judge, wps, "base_metal_thickness_mm").path, "6..32", "si")
     wps = with_text(wps, line(judge, wps, "peening").path, "none", "si")
-    assert judge.proof(wps).judgement.verdict == "inside"
+    assert judge.assess(wps).judgement.verdict == "inside"
 
 
 def test_every_variable_of_the_code_has_words():

@@ -8,11 +8,12 @@ from anlage.core.document import read_strict, with_at
 from anlage.core.errors import FormatError
 from anlage.core.procedure import WPS, clashes, pass_energy
 from anlage.core.record import PQR
+from anlage.session.kinds import PROCEDURE
 from anlage.session.leaves.draft import Working, typed
 from anlage.session.machine.crash import untold_crash, write_crash
 from anlage.session.machine.settings import Settings, read_settings, settings_file, write_settings
 from anlage.session.works.demo import demo_file
-from anlage.session.works.open_works import OpenWorks, new_wps, next_number, number_clash
+from anlage.session.works.open_works import OpenWorks, new_document, next_number, number_clash
 from anlage.store import open_works
 
 NOW = "2026-11-23T12:00:00Z"
@@ -26,7 +27,7 @@ def works(tmp_path):
 
 
 def test_what_was_typed_comes_back_with_what_did_not_parse(works):
-    own = works.add(new_wps(()))
+    own = works.add(new_document(PROCEDURE, ()))
     working, notices = works.read(own)
     draft = typed(typed(working, "joint/thickness_mm", "14", "si"), "joint/od_mm", "4 1/", "si")
     works.save(own, draft)
@@ -36,7 +37,7 @@ def test_what_was_typed_comes_back_with_what_did_not_parse(works):
 
 
 def test_the_list_follows_number_and_title(works):
-    own = works.add(new_wps(()))
+    own = works.add(new_document(PROCEDURE, ()))
     working, _ = works.read(own)
     works.save(own, Working(with_at(working.value, "header/title", "Gate leaf")))
     works.flush()
@@ -66,11 +67,11 @@ def test_a_file_that_cannot_be_opened_is_refused(tmp_path):
     ],
 )
 def test_the_next_number_counts_on_in_the_style_of_the_last(taken, following):
-    assert next_number(taken) == following
+    assert next_number(taken, first="WPS-001") == following
 
 
 def test_a_number_of_another_procedure_is_told(works):
-    first, second = works.add(new_wps(())), works.add(new_wps(works.entries()))
+    first, second = works.add(new_document(PROCEDURE, ())), works.add(new_document(PROCEDURE, works.entries()))
     assert number_clash("WPS-001", first, works.entries()) is None
     assert "another procedure's" in str(number_clash("WPS-001", second, works.entries()))
 

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from anlage.core.drawing import Area, Path, Text, qualified_map
 from anlage.core.drawing.qualified_map import THICKNESS_MM
 from anlage.core.ranges import Interval
-from anlage.session.judging.assessment import Judge
+from anlage.session.judging.assessment import Assessor
 from anlage.session.leaves.draft import typed
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks
@@ -29,7 +29,7 @@ def works(tmp_path):
 
 
 def read(works, system="si"):
-    return rows(works, Judge(works.records()), system)
+    return rows(works, Assessor(works.records()), system)
 
 
 def test_procedures_and_records_say_number_state_and_verdict(works):
@@ -67,7 +67,8 @@ def test_what_cannot_be_read_says_so_and_hides_nothing_else(tmp_path):
     works.close()
     assert (found["OST-W-77"].state, found["OST-W-77"].verdict) == ("cannot be read", "unproven")
     assert "no JSON" in found["OST-W-77"].said
-    assert len(found) == 6
+    assert found["OST-R-77"].state == "cannot be read"
+    assert len(found) == 7
 
 
 def test_a_search_finds_words_in_any_order(works):

@@ -17,7 +17,7 @@ from anlage.core.procedure import WPS, Wps, with_element
 from anlage.core.record import PQR
 from anlage.data.files import text_of
 from anlage.formats.pdf import pdf
-from anlage.session.judging.assessment import Judge
+from anlage.session.judging.assessment import Assessor
 from anlage.session.leaves.draft import Working, typed
 from anlage.session.output.wps_sheet import sheet
 from anlage.session.works.demo import demo_file
@@ -35,7 +35,7 @@ def measure(text, height):
 
 @pytest.fixture(scope="module")
 def judge():
-    return Judge([(n, read_strict(text_of(f"demo/OST-R-{n}.json"), PQR)) for n in ("01", "02")])
+    return Assessor([(n, read_strict(text_of(f"demo/OST-R-{n}.json"), PQR)) for n in ("01", "02")])
 
 
 def procedure(number="01"):
@@ -43,7 +43,7 @@ def procedure(number="01"):
 
 
 def pages(judge, wps, standing=DRAFT, paper="a4"):
-    return sheet(wps, judge.proof(wps), standing, paper=paper, measure=measure)
+    return sheet(wps, judge.assess(wps), standing, paper=paper, measure=measure)
 
 
 def words(found):
@@ -120,7 +120,7 @@ def test_equal_pages_give_equal_bytes_in_another_process_too(judge):
     code = (
         "import sys, hashlib; sys.path.insert(0, '.')\n"
         "from tests.session.test_sheet import *\n"
-        "judge = Judge([(n, read_strict(text_of(f'demo/OST-R-{n}.json'), PQR)) for n in ('01', '02')])\n"
+        "judge = Assessor([(n, read_strict(text_of(f'demo/OST-R-{n}.json'), PQR)) for n in ('01', '02')])\n"
         "print(hashlib.sha256(pdf(pages(judge, procedure()), title='OST-W-01')).hexdigest())"
     )
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QApplication, QWidget
 
 from anlage.session.machine.settings import Settings
 from anlage.session.works.demo import demo_file
-from anlage.ui.app import Window, application, open_window
+from anlage.ui.desk.app import Window, application, open_window
 
 NOW = "2026-11-23T12:00:00Z"
 
@@ -24,7 +24,7 @@ class Person:
     kept: list[Settings]
 
     @property
-    def bench(self):
+    def desk(self):
         return self.window.ready()
 
     @property
@@ -33,15 +33,20 @@ class Person:
 
     @property
     def document(self):
-        return self.bench.document
+        return self.desk.document
 
     @property
     def wps(self):
-        return self.document.wps
+        return self.document.value
 
     @property
     def place(self):
-        return self.bench.current_place()
+        return self.desk.current_place()
+
+    def settle(self) -> None:
+        """Let everything be worked out, laid out and painted that waits for it."""
+        for _ in range(4):
+            QApplication.processEvents()
 
     def focus(self) -> QWidget:
         popup = QApplication.activePopupWidget()  # as from a window system: an open list takes the keys first
@@ -123,7 +128,7 @@ def open_person(qtbot):
         window = open_window(Settings(**settings), lambda: path, kept.append)
         person = Person(window, kept)
         opened.append(window)
-        qtbot.waitUntil(lambda: window.bench is not None)
+        qtbot.waitUntil(lambda: window.desk is not None)
         window.shell.activateWindow()
         QApplication.processEvents()
         return person

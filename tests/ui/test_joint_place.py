@@ -35,9 +35,9 @@ def drawn(person):
 
 
 def test_a_new_procedure_starts_at_its_joint_and_says_what_to_do_first(person):
-    assert person.bench.place == "joint"
+    assert person.desk.place == "joint"
     assert person.place.section.placed is None
-    assert "Choose a preparation" in person.place.presenter.empty_text()
+    assert "Choose a preparation" in person.place.section.presenter.empty_text()
     assert person.focus() is person.place.column.chooser.buttons[0]
 
 
@@ -136,7 +136,7 @@ def test_values_that_clash_are_kept_marked_at_both_and_dim_the_last_good_picture
     for path in ("joint/root_face_mm", "joint/thickness_mm"):
         assert fields(drawn)[path].property("mark") == "clash"
         assert "is not less than the thickness" in fields(drawn)[path].toolTip()
-    assert drawn.place.presenter.is_stale()
+    assert drawn.place.section.presenter.is_stale()
     assert drawn.place.section.placed.picture is good
     assert drawn.place.figures.labels[0][2].text() == "–"
     drawn.press("Tab")

@@ -7,15 +7,15 @@ import openpyxl
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog, QToolButton
+from PySide6.QtWidgets import QFileDialog
 
 from anlage.core.drawing.bead_map import middle
 from anlage.core.joint import KINDS, MAKES
 from anlage.session.output.pictures import picture_file
 from anlage.session.weld.beads import bead_layout, bead_of
 from anlage.session.weld.preparations import FAMILIES
-from anlage.ui.joint_place import NODE
-from anlage.ui.look import measure
+from anlage.ui.kit.look import measure
+from anlage.ui.places.joint.place import NODE
 
 
 @pytest.fixture
@@ -110,30 +110,30 @@ def test_a_detail_gives_its_dimensions_as_one_step(person):
 
 
 def test_what_the_weld_takes_follows_the_users_rates_and_they_are_remembered(demo):
-    demo.place.show_view(1)
-    assert "Together: –" in demo.place.takes.text()
-    for name in demo.place.takes.fields:
-        field = demo.place.takes.fields[name]
+    demo.place.views.show_view("takes")
+    assert "Together: –" in demo.place.views.view("takes").text()
+    for name in demo.place.views.view("takes").fields:
+        field = demo.place.views.view("takes").fields[name]
         field.setFocus()
         demo.type("2.5")
-    assert "Together: –" not in demo.place.takes.text()
-    assert demo.bench.settings.rates == dict.fromkeys(demo.place.takes.fields, 2.5)
+    assert "Together: –" not in demo.place.views.view("takes").text()
+    assert demo.desk.settings.rates == dict.fromkeys(demo.place.views.view("takes").fields, 2.5)
     demo.press("Ctrl+U")
-    assert "lb" in demo.place.takes.text()
-    field = demo.place.takes.fields["filler_per_kg"]
+    assert "lb" in demo.place.views.view("takes").text()
+    field = demo.place.views.view("takes").fields["filler_per_kg"]
     assert (field.accessibleName(), float(field.text())) == (
         "Filler, per lb",
         pytest.approx(2.5 * 0.45359237, rel=1e-4),
     )
-    assert demo.place.takes.rates["filler_per_kg"] == 2.5  # shown by the pound, kept as it was typed
+    assert demo.place.views.view("takes").rates["filler_per_kg"] == 2.5  # shown by the pound, kept as it was typed
     demo.shell.close()
     assert demo.kept[-1].rates["labour_per_h"] == 2.5
 
 
 def test_other_designs_are_compared_and_saved_as_a_picture(demo, files):
-    demo.click(demo.place.tabs.findChildren(QToolButton)[2])
-    assert demo.place.views.currentWidget() is demo.place.compare
-    assert demo.place.compare.picture.placed is not None
+    demo.click(demo.place.views.tabs.tab("designs"))
+    assert demo.place.views.in_front == "designs"
+    assert demo.place.views.view("designs").picture.placed is not None
     target = files("designs.svg")
     demo.press("Ctrl+Shift+P")
     assert target.read_text().startswith("<svg")
@@ -141,8 +141,8 @@ def test_other_designs_are_compared_and_saved_as_a_picture(demo, files):
 
 
 def test_a_design_is_kept_compared_and_taken(demo):
-    demo.place.show_view(2)
-    view = demo.place.compare
+    demo.place.views.show_view("designs")
+    view = demo.place.views.view("designs")
     demo.click(view.keep)
     demo.document.type_text("joint/groove_angle_deg", "45")
     (name,) = (each.name for each in view.rows if each.design and each.design.kept)
@@ -170,15 +170,15 @@ def test_the_passes_are_saved_as_a_workbook_and_a_refusal_is_told(demo, person, 
 
 def test_starts_and_stops_have_a_view_of_their_own_and_a_click_chooses_the_pass(demo, files):
     demo.press("Alt+P")
-    demo.place.show_view(1)
-    view = demo.place.others[1].picture
+    demo.place.views.show_view("stops")
+    view = demo.place.views.view("stops").picture
     target = f"passes/{demo.wps.passes[4].id}"
     run = next(i for i in view.placed.picture.items if i.role == "clock_run" and i.target == target)
     xs, ys = zip(*run.points, strict=True)
     demo.click(view, view.placed.on_screen((sum(xs) / len(xs), sum(ys) / len(ys))).toPoint())
     assert demo.place.selection.row == 4
     assert demo.place.table.currentIndex().row() == 4
-    assert demo.place.others[1].sentences.text().startswith("Pass 5: ")
+    assert demo.place.views.view("stops").sentences.text().startswith("Pass 5: ")
     demo.find("Stagger")
     demo.fill("25")
     assert demo.wps.seam.stagger_mm == 25
@@ -186,13 +186,13 @@ def test_starts_and_stops_have_a_view_of_their_own_and_a_click_chooses_the_pass(
     demo.press("Ctrl+Shift+P")
     drawing = ezdxf.read(io.StringIO(saved.read_text()))
     assert {"BEADS", "STOPS"} <= {layer.dxf.name for layer in drawing.layers}
-    demo.place.show_view(0)
+    demo.place.views.show_view("beads")
     assert not demo.place.beside.isHidden()
 
 
 def test_the_symbol_of_the_joint_is_shown_and_saved(demo, files):
-    demo.place.show_view(3)
-    assert demo.place.symbol.placed is not None
+    demo.place.views.show_view("symbol")
+    assert demo.place.views.view("symbol").placed is not None
     saved = files("symbol.svg")
     demo.press("Ctrl+Shift+P")
     assert "GTAW SMAW" in saved.read_text()
@@ -200,8 +200,8 @@ def test_the_symbol_of_the_joint_is_shown_and_saved(demo, files):
 
 def test_fit_up_is_measured_at_stations_and_the_beads_are_shown_as_they_lie_there(demo):
     demo.press("Alt+P")
-    demo.place.show_view(3)
-    view = demo.place.others[3]
+    demo.place.views.show_view("fit-up")
+    view = demo.place.views.view("fit-up")
     demo.click(view.add)
     ids = [each.id for each in demo.wps.stations]
     assert len(ids) == 4
@@ -221,8 +221,8 @@ def test_fit_up_is_measured_at_stations_and_the_beads_are_shown_as_they_lie_ther
 
 def test_sectors_and_dials_are_typed_and_told_for_the_chosen_pass(demo):
     demo.press("Alt+P")
-    demo.place.show_view(4)
-    view = demo.place.others[4]
+    demo.place.views.show_view("sectors")
+    view = demo.place.views.view("sectors")
     assert "No machine is calibrated" in view.dials.text()
     demo.click(view.add_sector)
     (sector,) = demo.wps.sectors
@@ -248,8 +248,8 @@ def test_sectors_and_dials_are_typed_and_told_for_the_chosen_pass(demo):
 
 def test_tacks_are_set_out_and_a_strip_bead_is_laid_where_the_fill_runs_low(demo):
     demo.press("Alt+P")
-    demo.place.show_view(2)
-    view = demo.place.others[2]
+    demo.place.views.show_view("tacks")
+    view = demo.place.views.view("tacks")
     demo.click(view.every)
     assert [each.place for each in demo.wps.tacks] == ["9.5 mm", "2390.5 mm"]
     assert view.every.isHidden()
@@ -275,14 +275,14 @@ def test_tacks_are_set_out_and_a_strip_bead_is_laid_where_the_fill_runs_low(demo
 
 def test_a_tube_node_is_built_up_member_by_member_and_its_picture_is_saved(person, files):
     place, column = person.place, person.place.column
-    assert place.tabs.findChildren(QToolButton)[NODE].isHidden()
+    assert place.views.tabs.tab(NODE).isHidden()
     person.click(column.chooser.families[FAMILIES.index("pipe")])
     person.click(column.chooser.button("tube-node"))
     for path, text in (("thickness_mm", "3.2"), ("od_mm", "48.3"), ("run_od_mm", "60.3"), ("leg_mm", "3")):
         column.fields[f"joint/{path}"].setFocus()
         person.fill(text)
-    person.click(place.tabs.findChildren(QToolButton)[NODE])
-    view = place.node
+    person.click(place.views.tabs.tab(NODE))
+    view = place.views.view(NODE)
     person.click(view.add)
     (member,) = person.wps.members
     assert member.angle_deg == 45
@@ -306,21 +306,21 @@ def test_a_tube_node_is_built_up_member_by_member_and_its_picture_is_saved(perso
     assert person.wps.members == ()
     person.click(column.chooser.families[FAMILIES.index("butt")])
     person.click(column.chooser.button("single-v"))
-    assert place.views.currentWidget() is place.section
-    assert place.tabs.findChildren(QToolButton)[NODE].isHidden()
+    assert place.views.in_front == "section"
+    assert place.views.tabs.tab(NODE).isHidden()
 
 
 def test_the_station_and_the_sectors_in_front_are_what_is_saved(demo, files):
     demo.press("Alt+R")
-    demo.bench.open_document(next(e.id for e in demo.bench.works.entries() if e.number == "OST-W-02"))
+    demo.desk.open_document(next(e.id for e in demo.desk.works.entries() if e.number == "OST-W-02"))
     demo.press("Alt+P")
-    demo.place.show_view(3)
-    stations = demo.place.views.currentWidget()
+    demo.place.views.show_view("fit-up")
+    stations = demo.place.views.front()
     demo.click(stations.rows.buttons[demo.wps.stations[3].id][0])
     saved = files("station.svg")
     demo.press("Ctrl+Shift+P")
     assert saved.read_bytes() == picture_file(demo.wps, "fit-up/9 o'clock", ".svg", "si", measure)
-    demo.place.show_view(4)
+    demo.place.views.show_view("sectors")
     saved = files("sectors.svg")
     demo.press("Ctrl+Shift+P")
     assert saved.read_bytes() == picture_file(demo.wps, "sectors/1", ".svg", "si", measure)

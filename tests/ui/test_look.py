@@ -12,10 +12,10 @@ from anlage.core.drawing import DisplayList, Marker, Path, Text, fitted, section
 from anlage.core.joint import Preparation, Sketch
 from anlage.data.files import FOLDER, text_of
 from anlage.data.look import FONTS, colours
-from anlage.ui.app import application
-from anlage.ui.icons import icon
-from anlage.ui.look import Look, font, measure
-from anlage.ui.painter import Placed, paint
+from anlage.ui.desk.app import application
+from anlage.ui.kit.icons import icon
+from anlage.ui.kit.look import Look, font, measure
+from anlage.ui.picture.painter import Placed, paint
 
 SQUARE = Path(role="metal", points=((0, 0), (10, 0), (10, 10), (0, 10)), closed=True, target="metals/one")
 HANDLE = Marker(role="handle", at=(10.0, 5.0), kind="handle", target="joint/od_mm")

@@ -73,7 +73,7 @@ def check_undo_redo_and_reopening(person, open_person, path):
     again = open_person(path, **asdict(person.kept[-1]))
     assert again.wps.header.number == number
     assert again.wps == done.value
-    assert again.bench.place == "passes"
+    assert again.desk.place == "passes"
 
 
 def test_by_keyboard_alone(newcomer, open_person, tmp_path):
@@ -160,7 +160,7 @@ def state(person, label, text):
     """Find a field by its name, and type into it."""
     person.press("Ctrl+K")
     person.type(label)
-    names = [person.bench.palette.list.item(n).text() for n in range(person.bench.palette.list.count())]
+    names = [person.desk.palette.list.item(n).text() for n in range(person.desk.palette.list.count())]
     for _ in range(names.index(label)):
         person.press("Down")
     person.press("Return")
@@ -177,7 +177,7 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
     for text in ("S", "E7018", "3.2", "16", "3.4", "DCEP", "", "none", "none", "m"):
         person.fill(text)
     state(person, "Result", "a")
-    record = person.document.working.value
+    record = person.document.value
     assert (record.state, record.deposits[0].process, record.deposits[0].operation) == ("accepted", "SMAW", "manual")
 
     person.press("Alt+J", "Right", "Tab", "Tab")
@@ -187,7 +187,7 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
     person.press("Ctrl+J", "Escape")
     for label, text in PROCEDURE.items():
         state(person, label, text)
-    if person.bench.job is not None:
+    if person.desk.job is not None:
         person.press("Ctrl+J")
     person.press("Alt+P", "Ctrl+Shift+Return")
     for text in ("S", "E7018", "3.2", "DCEP"):

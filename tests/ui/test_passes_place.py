@@ -11,9 +11,12 @@ from anlage.formats.font import measure
 from anlage.session.weld.beads import bead_layout, bead_of
 from anlage.session.weld.pictures import Sheet, weld_extent
 from anlage.session.works.demo import demo_file
-from anlage.ui.pass_model import BAR, COLUMNS, ENERGY, MARK, PassModel
+from anlage.ui.kit.place import Clocks
+from anlage.ui.places.passes.model import BAR, COLUMNS, ENERGY, MARK, PassModel
 
 ROLE, DEPOSIT, CURRENT, VOLTAGE, SPEED = 0, 1, 2, 3, 4
+
+NOW = "2026-11-23T12:00:00Z"
 
 
 @pytest.fixture
@@ -190,7 +193,7 @@ def test_bars_show_where_a_range_lies_among_all_passes(passes):
 
 def test_a_first_pass_brings_the_first_deposit(person):
     person.press("Ctrl+Return")
-    assert person.bench.place == "passes"
+    assert person.desk.place == "passes"
     assert (len(person.wps.deposits), len(person.wps.passes)) == (1, 1)
     person.press("Ctrl+Shift+Return")
     assert (len(person.wps.deposits), len(person.wps.passes)) == (2, 2)
@@ -239,7 +242,8 @@ class Clock:
 
 @pytest.fixture
 def watch(passes):
-    passes.place._clock = clock = Clock()
+    clock = Clock()
+    passes.desk.clocks = Clocks(lambda: NOW, clock)
     go(passes, 3, SPEED)
     passes.press("F8")
     found = passes.place.stopwatch
@@ -278,9 +282,10 @@ def test_a_time_waits_for_its_way(passes, watch):
 
 def test_on_a_pipe_the_way_is_told_by_the_clock(open_person, tmp_path):
     person = open_person(demo_file("2026-11-23T12:00:00Z", folder=tmp_path))
-    person.bench.open_document(person.bench.works.entries()[1].id)
+    person.desk.open_document(person.desk.works.entries()[1].id)
     person.press("Alt+P")
-    person.place._clock = clock = Clock()
+    clock = Clock()
+    person.desk.clocks = Clocks(lambda: NOW, clock)
     person.press("F8")
     person.fill("6 to 3")
     watch = person.place.stopwatch
@@ -368,8 +373,8 @@ def test_a_wide_view_leaves_no_trace_in_a_small_window(open_person, tmp_path):
     person = open_person(demo_file("2026-11-23T12:00:00Z", folder=tmp_path), width=1024, height=700)
     person.press("Alt+P")
     before = person.place.window_view.width()
-    for view in (4, 2, 3, 0):
-        person.place.show_view(view)
+    for view in ("sectors", "tacks", "fit-up", "beads"):
+        person.place.views.show_view(view)
         QApplication.processEvents()
     assert person.place.window_view.width() == before
     figures = person.place.hero.corners

@@ -3,12 +3,13 @@
 import pytest
 from PySide6.QtWidgets import QApplication
 
-from anlage.ui.ranges_place import FILTERS, LINE_ROLE, LadderModel
+from anlage.ui.places.ranges.ladder import LINE_ROLE, LadderModel
+from anlage.ui.places.ranges.place import FILTERS
 
 
 @pytest.fixture
 def ranges(demo):
-    demo.bench.open_document(demo.bench.works.entries()[1].id)
+    demo.desk.open_document(demo.desk.works.entries()[1].id)
     demo.press("Alt+R")
     return demo
 
@@ -51,7 +52,7 @@ def test_problems_are_mended_by_keyboard_where_their_reason_stands(ranges):
     assert ranges.place.panel.reason.text().startswith("Inside.")
     ranges.press("Alt+R")
     assert rungs(ranges) == []
-    assert [text for _, text in ranges.bench.strip.parts()] == ["48 inside"]
+    assert [text for _, text in ranges.desk.strip.parts()] == ["48 inside"]
     ranges.press("Ctrl+Z", "Ctrl+Z")
     assert rungs(ranges) == PROBLEMS
 
@@ -72,19 +73,19 @@ def test_a_rung_leads_to_where_its_leaf_has_its_home(ranges):
         row = [line.rung.id for line in place.model.lines].index(variable)
         place.ladder.setCurrentIndex(place.model.index(row))
         ranges.click(place.panel.home)
-        assert ranges.bench.place == at_home
+        assert ranges.desk.place == at_home
         ranges.press("Alt+R")
     place.ladder.setCurrentIndex(place.model.index(0))
     ranges.click(place.panel.home)
-    assert ranges.focus() is ranges.bench.job.fields["range/thickness_mm"]
+    assert ranges.focus() is ranges.desk.job.fields["range/thickness_mm"]
 
 
 def test_the_ladder_follows_units_theme_and_the_strip_leads_to_it(ranges):
     ranges.press("Ctrl+U", "Ctrl+T")
     assert "in is stated" in ranges.place.panel.reason.text()
     ranges.press("Alt+J")
-    ranges.click(ranges.bench.strip)
-    assert ranges.bench.place == "ranges"
+    ranges.click(ranges.desk.strip)
+    assert ranges.desk.place == "ranges"
 
 
 def test_without_a_code_the_place_says_what_to_state(person):

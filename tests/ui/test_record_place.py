@@ -31,11 +31,11 @@ def bought(person):
 
 
 def test_proof_opens_the_record_that_carries_the_procedure_and_joint_leads_back(proof):
-    assert proof.document.working.value.header.number == "OST-R-01"
-    assert proof.bench.place == "proof"
+    assert proof.document.value.header.number == "OST-R-01"
+    assert proof.desk.place == "proof"
     assert proof.shell.band.number.text() == "OST-R-01"
     proof.press("Alt+J")
-    assert (proof.wps.header.number, proof.bench.place) == ("OST-W-01", "joint")
+    assert (proof.wps.header.number, proof.desk.place) == ("OST-W-01", "joint")
 
 
 def test_what_a_record_buys_follows_every_key(proof):
@@ -50,10 +50,10 @@ def test_what_a_record_buys_follows_every_key(proof):
 
 
 def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
-    demo.bench.open_document(demo.bench.works.entries()[1].id)
+    demo.desk.open_document(demo.desk.works.entries()[1].id)
     QApplication.processEvents()
     demo.press("Ctrl+Shift+R")
-    assert demo.document.working.value.header.number == "OST-R-03"
+    assert demo.document.value.header.number == "OST-R-03"
     assert demo.place.buys.why == "State the code: without it nothing is worked out."
     choose(demo, "header/code", "asme-ix")
     choose(demo, "header/weld", "groove")
@@ -65,7 +65,7 @@ def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
     choose(demo, "pwht/kind", "none")
     for process, filler, thickness, gas in (("GTAW", "ER70S-2", "3", "Ar"), ("SMAW", "E7018", "4.5", "")):
         demo.click(demo.place.add)
-        own = f"deposits/{demo.document.working.value.deposits[-1].id}"
+        own = f"deposits/{demo.document.value.deposits[-1].id}"
         choose(demo, f"{own}/process", process)
         for leaf, text in (
             ("filler", filler),
@@ -83,7 +83,7 @@ def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
     demo.press("Alt+R")
     QApplication.processEvents()
     assert demo.wps.header.number == "OST-W-02"
-    assert [text for _, text in demo.bench.strip.parts()] == ["47 inside", "1 unproven"]
+    assert [text for _, text in demo.desk.strip.parts()] == ["47 inside", "1 unproven"]
     demo.document.type_text("technique/peening", "none")
     QApplication.processEvents()
     assert demo.place.supports.text() == "GTAW rests on OST-R-03; SMAW rests on OST-R-03."
@@ -92,7 +92,7 @@ def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
 def test_recorded_values_are_typed_number_by_number(proof):
     for part, text in (("least", "90"), ("most", "150")):
         type_into(proof, f"deposits/d1/current_a/{part}", text)
-    assert proof.document.working.value.deposits[0].current_a == Recorded(least=90, mean=112, most=150)
+    assert proof.document.value.deposits[0].current_a == Recorded(least=90, mean=112, most=150)
     type_into(proof, "deposits/d1/current_a/mean", "200")
     assert proof.place.fields["deposits/d1/current_a/mean"].property("mark") == "pending"
     assert "not in order" in proof.place.fields["deposits/d1/current_a/mean"].toolTip()
@@ -100,7 +100,7 @@ def test_recorded_values_are_typed_number_by_number(proof):
 
 def test_a_deposit_comes_and_goes_with_its_card(proof):
     proof.click(proof.place.add)
-    own = proof.document.working.value.deposits[-1].id
+    own = proof.document.value.deposits[-1].id
     assert own in proof.place.cards
     proof.place.remove_deposit(own)
     assert own not in proof.place.cards
@@ -111,44 +111,44 @@ def test_a_deposit_comes_and_goes_with_its_card(proof):
 def test_half_typed_text_of_a_record_survives_closing(proof, open_person):
     type_into(proof, "preheat_least_c", "about 85")
     own = proof.document.document_id
-    path = proof.bench.works.path
+    path = proof.desk.works.path
     proof.shell.close()
     again = open_person(path)
-    again.bench.open_document(own)
+    again.desk.open_document(own)
     assert again.place.fields["preheat_least_c"].text() == "about 85"
 
 
 def test_the_window_opens_again_at_the_record_that_was_open(proof, open_person):
-    path = proof.bench.works.path
+    path = proof.desk.works.path
     proof.shell.close()
     again = open_person(path, **asdict(proof.kept[-1]))
-    assert again.document.working.value.header.number == "OST-R-01"
-    assert again.bench.place == "proof"
+    assert again.document.value.header.number == "OST-R-01"
+    assert again.desk.place == "proof"
 
 
 def test_a_record_put_away_proves_nothing_until_it_is_brought_back(proof):
     proof.press("Ctrl+Backspace")
     QApplication.processEvents()
     assert proof.wps.header.number == "OST-W-01"
-    assert [text for _, text in proof.bench.strip.parts()] != ["48 inside"]
+    assert [text for _, text in proof.desk.strip.parts()] != ["48 inside"]
     proof.press("Ctrl+Shift+Backspace", "Alt+J")
     QApplication.processEvents()
-    assert [text for _, text in proof.bench.strip.parts()] == ["48 inside"]
+    assert [text for _, text in proof.desk.strip.parts()] == ["48 inside"]
 
 
 def test_job_data_passes_and_sheet_are_those_of_the_procedure_behind_the_record(proof):
     proof.press("Ctrl+J")
     assert proof.focus() is proof.place.fields["header/number"]
     proof.press("Alt+S")
-    assert (proof.wps.header.number, proof.bench.place) == ("OST-W-01", "sheet")
+    assert (proof.wps.header.number, proof.desk.place) == ("OST-W-01", "sheet")
     proof.press("Alt+O")
     proof.press("Ctrl+Shift+D")
-    assert proof.document.working.value.header.number == "OST-R-03"
+    assert proof.document.value.header.number == "OST-R-03"
 
 
 def test_without_any_record_proof_makes_one(person):
     person.press("Alt+O")
-    assert person.document.working.value.header.number == "PQR-001"
+    assert person.document.value.header.number == "PQR-001"
     person.press("Alt+P")
     assert person.wps.header.number == "WPS-001"
 

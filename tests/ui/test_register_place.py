@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from anlage.ui.register_place import ROW_ROLE
+from anlage.ui.places.register.row_delegate import ROW_ROLE
 
 
 @pytest.fixture
@@ -29,7 +29,7 @@ def test_it_lists_all_and_finds_by_words(register):
 def test_a_procedure_is_opened_from_the_list_by_keyboard(register):
     register.press("Down", "Return")
     assert register.wps.header.number == "OST-W-02"
-    assert register.bench.place == "joint"
+    assert register.desk.place == "joint"
 
 
 def test_a_click_on_the_map_chooses_and_a_second_opens(register):
@@ -50,7 +50,7 @@ def test_a_click_on_the_map_chooses_and_a_second_opens(register):
 
 
 def test_it_follows_edits_and_units(register):
-    register.bench.document.type_text("header/title", "Bend")
+    register.desk.document.type_text("header/title", "Bend")
     register.press("Alt+J", "Alt+G")
     assert register.place.rows[0].title == "Bend"
     register.press("Ctrl+U")
@@ -72,10 +72,10 @@ def test_a_record_is_no_procedure_and_opens_at_proof(register):
     register.place.list.setCurrentRow(4)
     assert not register.place.buttons["Duplicate"].isEnabled()
     register.press("Return")
-    assert register.bench.place == "proof"
-    assert register.document.working.value.header.number == "OST-R-02"
+    assert register.desk.place == "proof"
+    assert register.document.value.header.number == "OST-R-02"
 
 
 def test_a_new_procedure_starts_at_its_joint(register):
     register.click(register.place.buttons["New"])
-    assert (register.wps.header.number, register.bench.place) == ("OST-W-04", "joint")
+    assert (register.wps.header.number, register.desk.place) == ("OST-W-04", "joint")

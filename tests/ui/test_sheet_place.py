@@ -55,7 +55,7 @@ def test_the_sheet_is_saved_as_pdf(sheet, tmp_path, monkeypatch):
     target = tmp_path / "sheet.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
     sheet.press("Alt+J", "Ctrl+P")
-    assert sheet.bench.place == "sheet"
+    assert sheet.desk.place == "sheet"
     assert target.read_bytes().startswith(b"%PDF-")
     sheet.place.save_pdf(tmp_path / "no/such/folder.pdf")
     assert "cannot be written" in sheet.place.complaint.text()

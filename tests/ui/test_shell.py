@@ -9,28 +9,32 @@ from pathlib import Path
 import pytest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QLabel
 
+from anlage.session.kinds import RECORD
 from anlage.session.machine.settings import Settings, state_folder
 from anlage.session.works.demo import demo_file
 from anlage.store import open_works
-from anlage.ui.app import catch_faults, last_works
-from anlage.ui.commands import entries
-from anlage.ui.palette import Entry, matching
-from anlage.ui.shell import PLACES
+from anlage.ui.desk.app import catch_faults, last_works
+from anlage.ui.desk.commands import entries
+from anlage.ui.frame.palette import Entry, matching
+from anlage.ui.places import place_specs
 
 NOW = "2026-11-23T12:00:00Z"
 
 
 def test_nothing_but_the_window_itself_ever_opens(demo):
     demo.press("Alt+P", "Alt+J")
-    demo.bench.open_document(demo.bench.works.entries()[1].id)
+    demo.desk.open_document(demo.desk.works.entries()[1].id)
     demo.press("Alt+P")
     assert [w for w in QApplication.topLevelWidgets() if w.isVisible()] == [demo.shell]
     assert demo.shell.isActiveWindow()
 
 
 def test_every_command_has_a_name_and_no_shortcut_comes_twice(demo):
-    keys = [action.shortcut().toString() for action in demo.shell.commands if not action.shortcut().isEmpty()]
-    assert len(keys) == len(set(keys))
+    for document in (demo.desk.works.entries()[0], demo.desk.works.entries(RECORD)[0]):
+        demo.desk.open_document(document.id)
+        can = [action for action in demo.shell.commands if action.isEnabled() and not action.shortcut().isEmpty()]
+        keys = [action.shortcut().toString() for action in can]
+        assert len(keys) == len(set(keys))
     assert all(action.text() and action.toolTip() for action in demo.shell.commands)
 
 
@@ -47,28 +51,28 @@ def test_the_palette_finds_commands_procedures_and_fields(demo):
     demo.find("ost-w-02")
     assert demo.wps.header.number == "OST-W-02"
     demo.find("go to passes")
-    assert demo.bench.place == "passes"
+    assert demo.desk.place == "passes"
     demo.press("Ctrl+K")
     demo.press("Escape")
-    assert demo.bench.palette.isHidden()
+    assert demo.desk.palette.isHidden()
 
 
 def test_the_palette_lists_what_starts_so_first_and_wraps_round(demo):
     found = matching([Entry("Go to Joint", "", print), Entry("Joint", "", print), Entry("Passes", "", print)], "joint")
     assert [entry.text for entry in found] == ["Joint", "Go to Joint"]
     demo.press("Ctrl+K")
-    count = demo.bench.palette.list.count()
+    count = demo.desk.palette.list.count()
     demo.press("Up")
-    assert demo.bench.palette.list.currentRow() == count - 1
+    assert demo.desk.palette.list.currentRow() == count - 1
     demo.press("Down")
-    assert demo.bench.palette.list.currentRow() == 0
+    assert demo.desk.palette.list.currentRow() == 0
     demo.type("no such thing at all")
     demo.press("Return", "Escape")
-    assert demo.bench.palette.list.count() == 0
+    assert demo.desk.palette.list.count() == 0
 
 
 def test_every_field_the_palette_offers_can_be_gone_to(demo):
-    for entry in entries(demo.bench):
+    for entry in entries(demo.desk):
         if entry.note == "field":
             entry.do()
             assert demo.focus().accessibleName().startswith(entry.text), entry.text
@@ -82,15 +86,15 @@ def test_the_job_is_stated_in_its_panel(demo):
     assert demo.shell.band.number.text() == "OST-W-09"
     assert demo.shell.windowTitle().startswith("OST-W-09")
     demo.press("Escape")
-    assert demo.bench.job is None
+    assert demo.desk.job is None
     demo.press("Ctrl+J", "Ctrl+J")
-    assert demo.bench.job is None
+    assert demo.desk.job is None
 
 
 def test_a_number_that_another_procedure_has_is_marked(demo):
     demo.press("Ctrl+J")
     demo.fill("OST-W-02")
-    field = demo.bench.job.fields["header/number"]
+    field = demo.desk.job.fields["header/number"]
     assert field.property("mark") == "clash"
     assert "another procedure's" in field.toolTip()
 
@@ -117,11 +121,11 @@ def test_units_and_theme_are_no_edit(demo):
 
 
 def test_each_procedure_keeps_its_own_steps(demo):
-    first, second, *_ = (entry.id for entry in demo.bench.works.entries())
+    first, second, *_ = (entry.id for entry in demo.desk.works.entries())
     demo.document.type_text("joint/thickness_mm", "20")
-    demo.bench.open_document(second)
+    demo.desk.open_document(second)
     assert not demo.document.undo_stack.canUndo()
-    demo.bench.open_document(first)
+    demo.desk.open_document(first)
     demo.press("Ctrl+Z")
     assert demo.wps.joint.thickness_mm == 18
 
@@ -130,8 +134,8 @@ def test_the_step_to_undo_is_named(demo):
     demo.document.type_text("joint/thickness_mm", "20")
     assert demo.shell.band.undo.toolTip() == "Undo Thickness (Ctrl+Z)"
     demo.press("Ctrl+Z")
-    assert not demo.bench.actions["undo"].isEnabled()
-    assert demo.bench.actions["redo"].text() == "Redo Thickness"
+    assert not demo.desk.actions["undo"].isEnabled()
+    assert demo.desk.actions["redo"].text() == "Redo Thickness"
 
 
 def test_a_procedure_is_duplicated_put_away_and_brought_back(demo):
@@ -139,7 +143,7 @@ def test_a_procedure_is_duplicated_put_away_and_brought_back(demo):
     assert demo.wps.header.number == "OST-W-04"
     assert demo.wps.joint.thickness_mm == 18
     demo.press("Ctrl+Backspace")
-    assert [entry.number for entry in demo.bench.works.entries()] == ["OST-W-01", "OST-W-02", "OST-W-03"]
+    assert [entry.number for entry in demo.desk.works.entries()] == ["OST-W-01", "OST-W-02", "OST-W-03"]
     assert "Bring it back with Ctrl+Shift+Backspace" in demo.shell.notice.text.text()
     demo.press("Ctrl+Shift+Backspace")
     assert demo.wps.header.number == "OST-W-04"
@@ -149,7 +153,7 @@ def test_a_procedure_is_duplicated_put_away_and_brought_back(demo):
 def test_the_last_procedure_put_away_leaves_a_new_one(person):
     person.press("Ctrl+Backspace")
     assert person.wps.header.number == "WPS-001"
-    assert len(person.bench.works.entries()) == 1
+    assert len(person.desk.works.entries()) == 1
 
 
 def test_f1_lists_every_shortcut(demo):
@@ -162,23 +166,23 @@ def test_f1_lists_every_shortcut(demo):
 
 def test_an_empty_window_offers_a_file_and_the_demo(open_person):
     person = open_person(None)
-    assert person.shell.stack.currentWidget() is person.bench.welcome
+    assert person.shell.stack.currentWidget() is person.desk.welcome
     person.press(
         "Ctrl+N", "Ctrl+Z", "Ctrl+Return", "Ctrl+J", "Ctrl+Backspace", "Ctrl+Shift+D", "Ctrl+Shift+Backspace", "F8"
     )
     assert person.document is None
     assert "Open a works file" in person.shell.notice.text.text()
-    person.bench.open_demo()
+    person.desk.open_demo()
     assert person.wps.header.number == "OST-W-01"
 
 
 def test_a_file_that_cannot_be_opened_is_told_and_the_open_one_stays(demo, tmp_path):
     (tmp_path / "x.anlage").write_text("no")
     before = demo.document
-    assert not demo.bench.open_file(tmp_path / "x.anlage")
+    assert not demo.desk.open_file(tmp_path / "x.anlage")
     assert demo.document is before
     assert demo.shell.notice.text.text() == "x.anlage: it is no works file; choose a file that Anlage made"
-    demo.bench.open_named(str(tmp_path / "gone.anlage"))
+    demo.desk.open_named(str(tmp_path / "gone.anlage"))
     assert "is no longer there" in demo.shell.notice.text.text()
 
 
@@ -195,8 +199,8 @@ def test_a_second_window_reads_only_and_says_who_writes(open_person, tmp_path):
 
 
 def test_a_save_that_fails_is_told(demo, qtbot):
-    with qtbot.waitSignal(demo.bench.save_failed):
-        demo.bench._on_save_failed(OSError("disk full"))
+    with qtbot.waitSignal(demo.desk._works.save_failed):
+        demo.desk._works._on_save_failed(OSError("disk full"))
     qtbot.waitUntil(lambda: "disk full" in demo.shell.notice.text.text())
 
 
@@ -230,12 +234,12 @@ import sys
 from pathlib import Path
 from PySide6.QtTest import QTest
 from anlage.session.machine.settings import Settings
-from anlage.ui.app import application, open_window
+from anlage.ui.desk.app import application, open_window
 running = application(["anlage"])
 window = open_window(Settings(), lambda: Path(sys.argv[1]), lambda _settings: None)
-while window.bench is None:
+while window.desk is None:
     running.processEvents()
-field = window.bench.current_place().column.fields["joint/thickness_mm"]
+field = window.desk.current_place().column.fields["joint/thickness_mm"]
 field.setFocus()
 QTest.keyClicks(field, "12.5")
 print("typed", flush=True)
@@ -259,10 +263,10 @@ def test_a_killed_window_loses_at_most_the_last_second(tmp_path):
 def test_no_text_of_a_label_is_cut_off(open_person, tmp_path, size):
     width, height = size
     person = open_person(demo_file(NOW, folder=tmp_path), width=width, height=height)
-    for sign in PLACES:
+    for sign in place_specs():
         for _ in range(2):
             person.press("Ctrl+U")
-            person.bench.go(sign.id)
+            person.desk.go(sign.id)
             QApplication.processEvents()
             for label in person.place.findChildren(QLabel):
                 if label.isVisible() and not label.wordWrap():
@@ -277,23 +281,23 @@ def test_no_text_of_a_label_is_cut_off(open_person, tmp_path, size):
 
 def strip(person):
     QApplication.processEvents()
-    return [text for _, text in person.bench.strip.parts()]
+    return [text for _, text in person.desk.strip.parts()]
 
 
 def test_the_proof_strip_follows_every_edit(demo):
     assert strip(demo) == ["48 inside"]
     demo.press("Ctrl+J")
-    demo.bench.job.fields["range/thickness_mm"].setFocus()
+    demo.desk.job.fields["range/thickness_mm"].setFocus()
     demo.fill("6..40")
     assert strip(demo) == ["46 inside", "2 outside"]
-    assert "outside: [6, 40] is stated" in demo.bench.strip.toolTip()
-    assert demo.bench.strip.accessibleName() == "46 inside; 2 outside"
+    assert "outside: [6, 40] is stated" in demo.desk.strip.toolTip()
+    assert demo.desk.strip.accessibleName() == "46 inside; 2 outside"
     demo.press("Ctrl+Z")
     assert strip(demo) == ["48 inside"]
 
 
 def test_the_proof_strip_is_that_of_the_open_procedure(demo):
-    demo.bench.open_document(demo.bench.works.entries()[1].id)
+    demo.desk.open_document(demo.desk.works.entries()[1].id)
     assert strip(demo) == ["45 inside", "2 outside", "1 unproven"]
 
 
@@ -302,21 +306,21 @@ def test_a_new_procedure_is_not_judged_and_says_why(person):
 
 
 def test_the_marks_of_the_strip_are_drawn_in_both_themes(demo):
-    demo.bench.open_document(demo.bench.works.entries()[1].id)
+    demo.desk.open_document(demo.desk.works.entries()[1].id)
     for _ in range(2):
         demo.press("Ctrl+T")
         strip(demo)
-        image, look = demo.bench.strip.grab().toImage(), demo.shell.reader.look
+        image, look = demo.desk.strip.grab().toImage(), demo.shell.reader.look
         drawn = {image.pixelColor(x, image.height() // 2).name() for x in range(image.width())}
         assert {look.colour[verdict].name() for verdict in ("inside", "outside")} <= drawn
 
 
 def test_a_works_file_is_made_and_another_opened_through_the_dialogs(demo, tmp_path, monkeypatch):
-    before = demo.bench.works.path
+    before = demo.desk.works.path
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "new"), ""))
     demo.press("Ctrl+Shift+N")
-    assert demo.bench.works.path == tmp_path / "new.anlage"
+    assert demo.desk.works.path == tmp_path / "new.anlage"
     assert demo.wps.header.number == "WPS-001"
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(before), ""))
     demo.press("Ctrl+O")
-    assert demo.bench.works.path == before
+    assert demo.desk.works.path == before

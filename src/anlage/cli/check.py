@@ -10,7 +10,7 @@ from anlage.core.codes import Rung
 from anlage.core.errors import InputError
 from anlage.core.procedure import WPS, Wps
 from anlage.core.results import Notice, Source
-from anlage.session.judging.assessment import Judge
+from anlage.session.judging.assessment import Assessor
 from anlage.session.judging.ladder import Line, lines
 from anlage.session.judging.what_if import edition_of
 from anlage.session.keyed.answer import Answer, number, open_ends, range_as_json
@@ -31,8 +31,8 @@ def check_answer(name: str, records: Sequence[str], words: Sequence[str]) -> Ans
     """
     found = find_document(name, WPS)
     wps = with_demands(found.value, Arguments(words, known=KEYS))
-    judge = Judge(records_for(found, records))
-    proof = judge.proof(wps)
+    judge = Assessor(records_for(found, records))
+    proof = judge.assess(wps)
     if proof.judgement is None:
         raise InputError(proof.missing, where=wps.header.number or name, mend="state it in the procedure")
     pack, edition = edition_of(str(wps.header.code))

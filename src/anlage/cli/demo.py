@@ -22,4 +22,4 @@ def answer(arguments: argparse.Namespace) -> int:
         found: Path = works.demo_file(utc_now(), reset=arguments.reset)
         return found
 
-    return int(import_module("anlage.ui.app").run(demo))
+    return int(import_module("anlage.ui.desk.app").run(demo))

@@ -7,9 +7,9 @@ from typing import Any
 from anlage.cli.parsing import add_json
 from anlage.core.errors import AnlageError, FormatError
 from anlage.core.procedure import WPS, Wps
-from anlage.core.record import PQR
 from anlage.formats.font import measure
 from anlage.session.keyed.answer import Answer
+from anlage.session.kinds import KINDS
 from anlage.session.output.pictures import picture_file
 from anlage.session.output.saving import ENDINGS
 from anlage.session.output.tables import table_file
@@ -52,14 +52,14 @@ def _picture_or_table(wps: Wps, path: Path, picture: str) -> bytes:
 
 
 def _find_any(name: str) -> Found[Any]:
-    """Return the procedure of a name, or else the record."""
-    try:
-        return find_document(name, WPS)
-    except AnlageError as no_procedure:
+    """Return the document of a name, whatever its kind; refused as the first kind refuses it."""
+    refusals: list[AnlageError] = []
+    for kind in KINDS:
         try:
-            return find_document(name, PQR)
-        except AnlageError:
-            raise no_procedure from None
+            return find_document(name, kind.core)
+        except AnlageError as refusal:
+            refusals.append(refusal)
+    raise refusals[0]
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

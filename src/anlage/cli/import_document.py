@@ -7,9 +7,8 @@ from typing import Any
 from anlage.cli.parsing import add_json
 from anlage.core.document import read_strict
 from anlage.core.errors import InputError
-from anlage.core.procedure import WPS
-from anlage.core.record import PQR
 from anlage.session.keyed.answer import Answer
+from anlage.session.kinds import KINDS
 from anlage.session.machine.clock import utc_now
 from anlage.session.works.found_documents import (
     text_of_file,
@@ -37,8 +36,8 @@ def import_answer(file: str, works: str, *, now: str) -> Answer:
 
 def _read_any(body: str, where: str) -> tuple[Any, str]:
     """Return the document that a text holds, read strictly as the kind that it says it is, and its format."""
-    kind = PQR if f'"{PQR.format}"' in body[:400] else WPS
-    return read_strict(body, kind, where=where), kind.format  # type: ignore[arg-type]  # one kind or the other
+    kind = next((each for each in KINDS if f'"{each.format}"' in body[:400]), KINDS[0])
+    return read_strict(body, kind.core, where=where), kind.format
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

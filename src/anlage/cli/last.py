@@ -13,5 +13,5 @@ def add_arguments(_parser: argparse.ArgumentParser) -> None:
 def answer(_arguments: argparse.Namespace) -> int:
     """Open the window and return the exit status."""
     require_screen()
-    app = import_module("anlage.ui.app")  # the window library loads once it is sure that there is a screen
+    app = import_module("anlage.ui.desk.app")  # the window library loads once it is sure that there is a screen
     return int(app.run(app.last_works))

@@ -10,7 +10,7 @@ from anlage.core.errors import FormatError
 from anlage.core.procedure import WPS
 from anlage.formats.font import measure
 from anlage.formats.pdf import pdf
-from anlage.session.judging.assessment import Judge
+from anlage.session.judging.assessment import Assessor
 from anlage.session.keyed.answer import Answer
 from anlage.session.output.wps_sheet import sheet
 from anlage.session.works.found_documents import (
@@ -28,8 +28,8 @@ def print_answer(name: str, target: str, records: Sequence[str], paper: str) -> 
     FormatError, UnknownNameError : a file is not what it claims or cannot be written, or a name is unknown
     """
     found = find_document(name, WPS)
-    judge = Judge(records_for(found, records))
-    pages = sheet(found.value, judge.proof(found.value), standing_of(found), paper=paper, measure=measure)
+    judge = Assessor(records_for(found, records))
+    pages = sheet(found.value, judge.assess(found.value), standing_of(found), paper=paper, measure=measure)
     data, path = pdf(pages, title=found.value.header.number), Path(target)
     try:
         path.write_bytes(data)

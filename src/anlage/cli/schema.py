@@ -5,9 +5,7 @@ import json
 
 from anlage.cli.parsing import add_json
 from anlage.session.keyed.answer import Answer
-from anlage.session.works.found_documents import (
-    kind_named,
-)
+from anlage.session.kinds import KINDS, kind_named
 
 
 def schema_answer(word: str) -> Answer:
@@ -17,13 +15,13 @@ def schema_answer(word: str) -> Answer:
     ------
     UnknownNameError : there is no such kind
     """
-    schema = kind_named(word).schema()
+    schema = kind_named(word, where="schema").core.schema()
     return Answer(schema, [("", line) for line in json.dumps(schema, indent=2, ensure_ascii=False).splitlines()], ())
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """Say what the command takes."""
-    parser.add_argument("kind", metavar="KIND", help="wps or pqr")
+    parser.add_argument("kind", metavar="KIND", help=" or ".join(kind.id for kind in KINDS))
     add_json(parser)
 
 

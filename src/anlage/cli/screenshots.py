@@ -6,7 +6,7 @@ from pathlib import Path
 from anlage.cli.parsing import add_json
 from anlage.core.errors import FormatError
 from anlage.session.keyed.answer import Answer
-from anlage.ui.screenshots import take_screenshots
+from anlage.ui.desk.screenshots import take_screenshots
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

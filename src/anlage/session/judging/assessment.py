@@ -14,7 +14,7 @@ from anlage.session.judging.what_if import edition_of
 
 
 @dataclass(frozen=True, slots=True)
-class Proof:
+class Assessment:
     """How a procedure stands: the judgement, or why there is none."""
 
     judgement: Judgement | None
@@ -27,7 +27,7 @@ class Proof:
         return tuple(sorted(found, key=lambda rung: rung.verdict != "outside"))
 
 
-class Judge:
+class Assessor:
     """Judges procedures against the records of one works file.
 
     Parameters
@@ -47,18 +47,18 @@ class Judge:
             except AnlageError as fault:
                 self.refused.append(fault)
 
-    def proof(self, wps: Wps) -> Proof:
+    def assess(self, wps: Wps) -> Assessment:
         """Return how a procedure stands by the code it names."""
         if wps.header.code is None:
-            return Proof(None, "no code is stated")
+            return Assessment(None, "no code is stated")
         if any(deposit.process is None for deposit in wps.deposits) or not wps.deposits:
-            return Proof(None, "no deposit with a process is stated")
+            return Assessment(None, "no deposit with a process is stated")
         try:
             pack, _ = edition_of(wps.header.code)
         except AnlageError as fault:
-            return Proof(None, fault.what)
+            return Assessment(None, fault.what)
         outside = sorted({str(each.process) for each in wps.deposits} - pack.processes)
         if outside:
-            return Proof(None, f"the code pack has no rules for {', '.join(outside)}")
+            return Assessment(None, f"the code pack has no rules for {', '.join(outside)}")
         keeper = self._keepers.setdefault(pack.code, BoxKeeper(pack))
-        return Proof(keeper.judge(stated_of(wps), self.records, demand_of(wps)))
+        return Assessment(keeper.judge(stated_of(wps), self.records, demand_of(wps)))

@@ -11,7 +11,7 @@ from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Choices, Interval, Numbers, is_any, is_none
 from anlage.data.tables import unit_table
-from anlage.session.judging.assessment import Proof
+from anlage.session.judging.assessment import Assessment
 from anlage.session.leaves.set_text import kind_of, set_text
 
 # Where each variable of a code is typed. Variables that a filler or a metal brings are typed as that.
@@ -51,7 +51,7 @@ class Line:
         return self.rung.verdict != "inside"
 
 
-def lines(wps: Wps, proof: Proof, system: System) -> tuple[Line, ...]:
+def lines(wps: Wps, proof: Assessment, system: System) -> tuple[Line, ...]:
     """Return the ladder, outside first, then unproven, then inside, each in the order of the code."""
     if proof.judgement is None:
         return ()
@@ -60,7 +60,7 @@ def lines(wps: Wps, proof: Proof, system: System) -> tuple[Line, ...]:
     return tuple(_line(wps, rung, system) for rung in rungs)
 
 
-def support_sentences(wps: Wps, proof: Proof) -> tuple[str, ...]:
+def support_sentences(wps: Wps, proof: Assessment) -> tuple[str, ...]:
     """Return for each deposit which records it rests on, or that none covers it."""
     if proof.judgement is None:
         return ()

@@ -10,7 +10,7 @@ from anlage.core.quantities import show, show_interval
 from anlage.core.ranges import Interval
 from anlage.data.files import text_of
 from anlage.data.tables import unit_table
-from anlage.session.judging.assessment import Proof
+from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.ladder import lines, support_sentences
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
@@ -38,7 +38,7 @@ TECHNIQUE_LEAVES = (
 )  # fmt: skip
 
 
-def sheet(wps: Wps, proof: Proof, standing: Standing, *, paper: str, measure: Measure) -> tuple[DisplayList, ...]:
+def sheet(wps: Wps, proof: Assessment, standing: Standing, *, paper: str, measure: Measure) -> tuple[DisplayList, ...]:
     """Return the pages of a procedure.
 
     Parameters
@@ -288,7 +288,7 @@ def _sectors(flow: Flow, wps: Wps) -> None:
                 flow.text(f"Pass {numbers[each.id]}: {sentence}", height_mm=NOTE_MM)
 
 
-def _proof(flow: Flow, wps: Wps, proof: Proof) -> None:
+def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:
     flow.heading("Proof")
     if proof.judgement is None:
         flow.text(f"Not judged: {proof.missing}.")

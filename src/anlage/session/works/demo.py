@@ -4,13 +4,10 @@ import shutil
 from pathlib import Path
 
 from anlage.core.document import read_strict
-from anlage.core.procedure import WPS
-from anlage.core.record import PQR
 from anlage.data.files import FOLDER
+from anlage.session.kinds import KINDS
 from anlage.session.machine.settings import data_folder
 from anlage.store import create_works
-
-KINDS = {"W": WPS, "R": PQR}  # by the letter in the number: OST-W-01
 
 
 def demo_file(now: str, *, reset: bool = False, folder: Path | None = None) -> Path:
@@ -34,8 +31,9 @@ def demo_file(now: str, *, reset: bool = False, folder: Path | None = None) -> P
     path.parent.mkdir(parents=True, exist_ok=True)
     with create_works(path) as works:
         for source in sorted((FOLDER / "demo").glob("*.json"), key=lambda each: ("-R-" in each.name, each.name)):
-            kind = KINDS[source.stem.split("-")[1]]
+            letter = source.stem.split("-")[1]  # OST-W-01
+            kind = next(each.core for each in KINDS if each.letter == letter)
             text = source.read_text(encoding="utf-8")
-            header = read_strict(text, kind, where=source.name).header  # type: ignore[attr-defined]
+            header = read_strict(text, kind, where=source.name).header
             works.add(kind.format, text, now=now, number=header.number, title=header.title)
     return path

@@ -8,13 +8,12 @@ from typing import Generic, TypeVar
 
 from anlage.core.document import DocumentKind, Part, read_strict
 from anlage.core.errors import FormatError, UnknownNameError
-from anlage.core.procedure import WPS, Wps
+from anlage.core.procedure import Wps
 from anlage.core.record import PQR, Pqr
 from anlage.session.works.standing import Standing
 from anlage.store import WorksFile, open_works
 
 AnyPart = TypeVar("AnyPart", bound=Part)
-KINDS: dict[str, DocumentKind[Part]] = {"wps": WPS, "pqr": PQR}  # type: ignore[dict-item]  # each is read as its own
 LARGEST_BYTES = 64_000_000  # no document is larger
 
 
@@ -118,15 +117,3 @@ def records_for(found: Found[Wps], names: Sequence[str]) -> tuple[tuple[str, Pqr
     """
     named = tuple((each, find_document(each, PQR).value) for each in names)
     return named or (records_of(found.works) if found.works else ())
-
-
-def kind_named(word: str) -> DocumentKind[Part]:
-    """Return the kind of document that a word names: `wps` or `pqr`.
-
-    Raises
-    ------
-    UnknownNameError : there is no such kind
-    """
-    if word not in KINDS:
-        raise UnknownNameError(word, KINDS, where="schema")
-    return KINDS[word]

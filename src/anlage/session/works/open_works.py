@@ -7,16 +7,15 @@ from pathlib import Path
 from types import MappingProxyType
 from typing import Any
 
-from anlage.core.document import DocumentKind, Part, read_mending, with_, write
-from anlage.core.errors import FormatError, InputError
-from anlage.core.procedure import WPS, Header, Wps, clashes
+from anlage.core.document import Part, read_mending, write
+from anlage.core.errors import FormatError, InputError, UnknownNameError
+from anlage.core.procedure import Header, clashes
 from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice
+from anlage.session.kinds import PROCEDURE, RECORD, Kind, kind_of_format
 from anlage.session.leaves.draft import Working
 from anlage.session.works.standing import Standing
 from anlage.store import Draft, Entry, Revision, Saver, WorksFile, create_works, open_works
-
-FIRST_NUMBER, FIRST_RECORD = "WPS-001", "PQR-001"
 
 
 class OpenWorks:
@@ -56,9 +55,21 @@ class OpenWorks:
         """Who else writes in it."""
         return self._file.held_by
 
-    def entries(self, kind: str = WPS.format) -> tuple[Entry, ...]:
+    def entries(self, kind: Kind = PROCEDURE) -> tuple[Entry, ...]:
         """Return the documents of a kind, in the order they were made."""
-        return tuple(entry for entry in self._file.entries() if entry.kind == kind)
+        return tuple(entry for entry in self._file.entries() if entry.kind == kind.format)
+
+    def kind(self, document_id: str) -> Kind:
+        """Return of which kind a document is.
+
+        Raises
+        ------
+        UnknownNameError : there is no such document
+        """
+        found = {entry.id: entry.kind for entry in self._file.entries()}
+        if document_id not in found:
+            raise UnknownNameError(document_id, found, where=self.path.name)
+        return kind_of_format(found[document_id])
 
     def read(self, document_id: str) -> tuple[Working, tuple[Notice, ...]]:
         """Return the draft of a procedure or record, and what had to be mended in it.
@@ -69,22 +80,20 @@ class OpenWorks:
         FormatError : what is saved is no procedure, or one of a newer version
         """
         draft = self._file.draft(document_id)
-        is_record = any(entry.id == document_id for entry in self.entries(PQR.format))
-        kind: DocumentKind[Any] = PQR if is_record else WPS
-        value, notices = read_mending(draft.body, kind)
+        value, notices = read_mending(draft.body, self.kind(document_id).core)
         return Working(value, MappingProxyType(dict(draft.pending))), notices
 
     def records(self) -> tuple[tuple[str, Pqr], ...]:
         """Return the records with their ids, oldest first; one that cannot be read is left out."""
         found = []
-        for entry in self.entries(PQR.format):
+        for entry in self.entries(RECORD):
             try:
                 found.append((entry.id, read_mending(self._file.draft(entry.id).body, PQR)[0]))
             except FormatError:
                 continue  # it proves nothing; opening it says why
         return tuple(found)
 
-    def add(self, document: Part, kind: str = WPS.format) -> str:
+    def add(self, document: Part) -> str:
         """Add a document and return its id.
 
         Raises
@@ -92,6 +101,7 @@ class OpenWorks:
         InputError : the file is open for reading only
         """
         header: Header = document.header  # type: ignore[attr-defined]
+        kind: str = document.format  # type: ignore[attr-defined]  # a document, not a part of one
         return self._file.add(kind, write(document), now=self._now(), number=header.number, title=header.title)
 
     def revisions(self, document_id: str) -> tuple[Revision, ...]:
@@ -164,23 +174,17 @@ class OpenWorks:
         self._file.restore(document_id)
 
 
-def new_wps(entries: Iterable[Entry]) -> Wps:
-    """Return a new procedure under the next free number."""
-    return with_(Wps(), header=Header(number=next_number([entry.number for entry in entries])))
+def new_document(kind: Kind, entries: Iterable[Entry]) -> Any:
+    """Return a new document of a kind under the next free number."""
+    return kind.new(next_number((entry.number for entry in entries), first=kind.first_number))
 
 
-def new_pqr(entries: Iterable[Entry]) -> Pqr:
-    """Return a new record under the next free number."""
-    number = next_number([entry.number for entry in entries], first=FIRST_RECORD)
-    return with_(Pqr(), header=Header(number=number))
-
-
-def next_number(taken: Iterable[str], *, first: str = FIRST_NUMBER) -> str:
+def next_number(taken: Iterable[str], *, first: str) -> str:
     """Return the next free number after the last one taken, counted up in its own style.
 
     Examples
     --------
-    >>> next_number(["GATE-7", "GATE-09"]), next_number([])
+    >>> next_number(["GATE-7", "GATE-09"], first="WPS-001"), next_number([], first="WPS-001")
     ('GATE-10', 'WPS-001')
     """
     names = [name for name in taken if re.search(r"\d", name)]

@@ -1,18 +1,19 @@
 """What a works has: every procedure and record with its state, where it lies on the map, and what is not covered."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from pkgutil import resolve_name
 
 from anlage.core.codes import Demand
 from anlage.core.drawing.qualified_map import Area, Ticks
 from anlage.core.errors import AnlageError
-from anlage.core.procedure import WPS, Wps
 from anlage.core.quantities import inch_text
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval, Numbers, is_any
-from anlage.core.record import Pqr
-from anlage.session.judging.assessment import Judge, Proof
+from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.record_ranges import ranges_of_record
+from anlage.session.kinds import KINDS
+from anlage.session.leaves.draft import Working
 from anlage.session.leaves.set_text import set_text
 from anlage.session.works.open_works import OpenWorks
 
@@ -47,22 +48,37 @@ class Row:
         return Area(self.id, self.number or "?", self.kind, self.thickness_mm, self.diameter_mm, self.gaps, chosen)
 
 
-def rows(works: OpenWorks, judge: Judge, system: System) -> tuple[Row, ...]:
-    """Return every procedure and then every record of a works file; what cannot be read says so."""
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A document on its way into a row: its entry, its draft, the works file, and who reads it."""
+
+    id: str
+    working: Working
+    works: OpenWorks
+    assessor: Assessor
+    system: System
+
+
+def rows(works: OpenWorks, assessor: Assessor, system: System) -> tuple[Row, ...]:
+    """Return every document of a works file, kind by kind; what cannot be read says so."""
     found = []
-    for entry in works.entries(WPS.format):
-        try:
-            working, _ = works.read(entry.id)
-        except AnlageError as fault:
-            found.append(Row(id=entry.id, kind="wps", number=entry.number, title=entry.title, state="cannot be read",
-                             verdict="unproven", said=str(fault)))  # fmt: skip
-            continue
-        state = works.badge(entry.id, working)
-        found.append(_procedure(entry.id, working.value, state, judge.proof(working.value)))
-    return (*found, *(_record(own, pqr, system) for own, pqr in works.records()))
+    for kind in KINDS:
+        show: Callable[[Shown], Row] = resolve_name(kind.row)
+        for entry in works.entries(kind):
+            try:
+                working, _ = works.read(entry.id)
+            except AnlageError as fault:
+                found.append(Row(id=entry.id, kind=kind.id, number=entry.number, title=entry.title,
+                                 state="cannot be read", verdict="unproven", said=str(fault)))  # fmt: skip
+                continue
+            found.append(show(Shown(entry.id, working, works, assessor, system)))
+    return tuple(found)
 
 
-def _procedure(own: str, wps: Wps, state: str, proof: Proof) -> Row:
+def procedure_row(shown: Shown) -> Row:
+    """Return a procedure as the rectangle that it is stated for, with what nothing covers."""
+    own, wps, proof = shown.id, shown.working.value, shown.assessor.assess(shown.working.value)
+    state = shown.works.badge(own, shown.working)
     header = wps.header
     verdict = proof.judgement.verdict if proof.judgement else "unproven"
     counts = proof.judgement.counts() if proof.judgement else {}
@@ -73,7 +89,7 @@ def _procedure(own: str, wps: Wps, state: str, proof: Proof) -> Row:
     )  # fmt: skip
 
 
-def _gaps(proof: Proof) -> tuple[Interval, ...]:
+def _gaps(proof: Assessment) -> tuple[Interval, ...]:
     """Return the stated base metal thicknesses that nothing allows."""
     rungs = proof.judgement.rungs if proof.judgement else ()
     for rung in rungs:
@@ -83,8 +99,9 @@ def _gaps(proof: Proof) -> tuple[Interval, ...]:
     return ()
 
 
-def _record(own: str, pqr: Pqr, system: System) -> Row:
+def record_row(shown: Shown) -> Row:
     """Return a record as the rectangle of base metal that it allows; of any diameter where its code sets none."""
+    own, pqr, system = shown.id, shown.working.value, shown.system
     header, thickness, diameter = pqr.header, None, None
     said = "no code is stated"
     if header.code is not None:

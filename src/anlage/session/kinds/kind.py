@@ -1,0 +1,31 @@
+"""What the layers above need to know of a kind of document."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from anlage.core.document import DocumentKind
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Kind:
+    """One kind of document.
+
+    `first_number` is that of the first document of a works file; `first_place` where one is opened from the Register;
+    `letter` stands for it in the numbers of the demo. `row` names the function, `module:function`, that shows a
+    document in the Register; it is loaded when it is first asked for.
+    """
+
+    id: str
+    word: str
+    core: DocumentKind[Any]
+    first_number: str
+    first_place: str
+    letter: str
+    new: Callable[[str], Any]  # a new document under a number
+    row: str
+
+    @property
+    def format(self) -> str:
+        """The format that its JSON says."""
+        return self.core.format

@@ -1,0 +1,1 @@
+"""What is open in the window, its commands, and how it starts."""

@@ -1,0 +1,140 @@
+"""Starting the window: paint first, load after; and what happens when something goes wrong that nobody foresaw."""
+
+import gc
+import os
+import sys
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from types import TracebackType
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QSize
+from PySide6.QtWidgets import QApplication
+
+from anlage.session.machine.clock import utc_now
+from anlage.session.machine.crash import untold_crash, write_crash
+from anlage.session.machine.settings import Settings, read_settings, settings_file, state_folder, write_settings
+from anlage.ui.frame.shell import Shell
+from anlage.ui.kit.loading import loaded
+from anlage.ui.kit.look import font, load_fonts
+from anlage.ui.kit.place import Clocks
+from anlage.ui.kit.reader import Reader
+from anlage.ui.places import place_specs
+
+if TYPE_CHECKING:
+    from anlage.ui.desk.desk import WindowDesk
+
+
+TITLE_PX = 32  # about what a window manager puts over a window
+
+
+@dataclass
+class Window:
+    """A running window: its shell at once, its desk after the first paint."""
+
+    shell: Shell
+    desk: "WindowDesk | None" = None
+
+    def ready(self) -> "WindowDesk":
+        """Return the desk once it is there."""
+        assert self.desk is not None, "the window was not painted yet"
+        return self.desk
+
+
+def application(arguments: list[str]) -> QApplication:
+    """Return the one application, with the shipped fonts and the plain style that every desktop has."""
+    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "1")  # looking for them reads every installed package
+    found = QApplication.instance() or QApplication(arguments)
+    assert isinstance(found, QApplication)
+    found.setApplicationName("anlage")
+    found.setDesktopFileName("anlage")
+    found.setStyle("Fusion")
+    load_fonts()
+    found.setFont(font())
+    return found
+
+
+def open_window(
+    settings: Settings,
+    path: Callable[[], Path | None],
+    keep: Callable[[Settings], None],
+    done: Callable[[], None] = lambda: None,
+) -> Window:
+    """Show the window and load what it holds after its first paint.
+
+    Parameters
+    ----------
+    settings : what was remembered
+    path : asked after the first paint for the works file to open; `None` for the empty window
+    keep : takes the settings when the window closes
+    done : called once everything is there
+    """
+    specs = place_specs()
+    shell = Shell(Reader(settings.units, settings.theme), specs)
+    shell.resize(settings.width, settings.height)
+    window = Window(shell)
+
+    def load() -> None:
+        window.desk = desk = loaded("anlage.ui.desk.desk:WindowDesk")(
+            shell, settings, Clocks(utc_now, time.monotonic), specs
+        )
+        shell.closing.connect(lambda: keep(desk.settings))
+        works = path()
+        if works is not None:
+            desk.open_file(works, settings.document if str(works.absolute()) in settings.recent[:1] else "")
+        else:
+            desk.go(desk.place)
+        done()
+        if log := untold_crash(state_folder()):
+            desk.say(f"The last run ended with a fault; every draft was saved. What happened is in {log}.")
+
+    shell.painted.connect(load)
+    shell.show()
+    return window
+
+
+def last_works(settings: Settings) -> Path | None:
+    """Return the works file that was open last, if it is still there."""
+    return next((path for name in settings.recent[:1] if (path := Path(name)).exists()), None)
+
+
+def catch_faults(window: Window) -> None:
+    """Save the drafts and write a log when something fails that nobody foresaw; the window stays open."""
+
+    def hook(kind: type[BaseException], fault: BaseException, trace: TracebackType | None) -> None:
+        sys.__excepthook__(kind, fault, trace)
+        if isinstance(fault, KeyboardInterrupt):
+            return
+        if window.desk is not None:
+            window.desk.flush()
+        log = write_crash(state_folder(), fault, trace, now=utc_now())
+        if window.desk is not None:
+            window.desk.say(f"Something went wrong; the draft is saved. What happened is in {log}.")
+
+    sys.excepthook = hook
+
+
+def begin_quietly() -> None:
+    """Look for no garbage while everything is loaded: what is made then stays."""
+    gc.disable()
+
+
+def settle() -> None:
+    """Look for garbage again, but never in what was loaded: the pauses while something is dragged are shorter."""
+    gc.freeze()
+    gc.enable()
+
+
+def run(path: Callable[[Settings], Path | None]) -> int:
+    """Run the application on a works file until its window is closed; return its exit status."""
+    begin_quietly()
+    running = application(sys.argv[:1])
+    file = settings_file()
+    settings = read_settings(file)
+    window = open_window(settings, lambda: path(settings), lambda kept: write_settings(file, kept), settle)
+    room = window.shell.screen().availableGeometry().size() - QSize(0, TITLE_PX)
+    window.shell.resize(window.shell.size().boundedTo(room))
+    catch_faults(window)
+    return running.exec()

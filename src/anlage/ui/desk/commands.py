@@ -1,0 +1,161 @@
+"""Every command of the window in one list: name, shortcut, what it does, and which kinds of document it serves."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from functools import partial
+from pkgutil import resolve_name
+from typing import TYPE_CHECKING
+
+from PySide6.QtGui import QAction
+from PySide6.QtWidgets import QDialog, QFormLayout, QLabel, QMenu, QToolButton
+
+from anlage.session.kinds import KINDS, PROCEDURE, RECORD
+from anlage.session.leaves.presence import applies
+from anlage.session.leaves.table import fields
+from anlage.ui.desk.file_dialogs import ask_for_file, ask_for_new_file
+from anlage.ui.frame.palette import Entry
+from anlage.ui.kit.loading import loaded
+from anlage.ui.kit.place import PlaceCommand, PlaceSpec
+
+if TYPE_CHECKING:
+    from anlage.ui.desk.desk import WindowDesk
+
+ANY = tuple(kind.id for kind in KINDS)
+BY_HAND = (
+    ("Walk the dimensions of a drawing", "Tab"),
+    ("Step a number or a dimension", "Up, Down, PgUp, PgDn"),
+    ("Type a dimension where it stands", "Enter, or a digit"),
+    ("Drag without steps", "Shift"),
+    ("Go nearer to a drawing, or farther", "wheel, +, -"),
+    ("Move a drawing that is near", "wheel button, arrow keys"),
+    ("Drawing as at first, or all of it", "Home, End"),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Command:
+    """One command: `kinds` are the kinds of document that it serves, none for a command that needs no document."""
+
+    id: str
+    text: str
+    keys: str
+    do: Callable[[], object]
+    kinds: tuple[str, ...] = ()
+    tip: str = ""
+
+
+def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command, ...]:
+    """Return every command, those of the desk first."""
+    exporting = "anlage.ui.desk.exporting"
+    own = (
+        Command("find", "Find anything", "Ctrl+K", desk.find),
+        Command("new", "New procedure", "Ctrl+N", partial(desk.new_document, PROCEDURE)),
+        Command("new_record", "New record", "Ctrl+Shift+R", partial(desk.new_document, RECORD)),
+        Command("duplicate", "Duplicate the document", "Ctrl+Shift+D", desk.duplicate_document, ANY),
+        Command("delete", "Put the document away", "Ctrl+Backspace", desk.delete_document, ANY),
+        Command("restore", "Bring the document back that was put away", "Ctrl+Shift+Backspace", desk.restore_document),
+        Command("job", "The job: number, code, metals, ranges", "Ctrl+J", desk.open_job, ANY),
+        Command("undo", "Undo", "Ctrl+Z", desk.step_back),
+        Command("redo", "Redo", "Ctrl+Shift+Z", desk.step_forth),
+        Command("units", "Switch units", "Ctrl+U", desk.reader.switch_units),
+        Command("theme", "Switch light and dark", "Ctrl+T", desk.reader.switch_theme),
+        Command("open", "Open works file…", "Ctrl+O", partial(ask_for_file, desk)),
+        Command("create", "New works file…", "Ctrl+Shift+N", partial(ask_for_new_file, desk)),
+        Command("demo", "Open the demo", "", desk.open_demo),
+        Command("picture", "Save the picture as PDF, SVG or DXF…", "Ctrl+Shift+P",
+                partial(loaded(f"{exporting}:ask_for_picture"), desk), (PROCEDURE.id,)),
+        Command("table", "Save the passes as XLSX or CSV…", "Ctrl+Shift+T",
+                partial(loaded(f"{exporting}:ask_for_table"), desk), (PROCEDURE.id,)),
+        Command("shortcuts", "List of shortcuts", "F1", partial(shortcut_list, desk)),
+        Command("quit", "Quit", "Ctrl+Q", desk.shell.close),
+    )  # fmt: skip
+    at_places = tuple(
+        Command(each.id, each.text, each.keys, partial(_do_there, desk, spec.id, each), spec.kinds)
+        for spec in specs
+        for each in spec.commands
+    )
+    to_places = tuple(
+        Command(spec.id, f"Go to {spec.word}", spec.keys, partial(desk.go, spec.id), tip=spec.question)
+        for spec in specs
+    )
+    return (*own, *at_places, *to_places)
+
+
+def _do_there(desk: "WindowDesk", place: str, command: PlaceCommand) -> None:
+    """Do a command of a place, which opens first when it is not in front."""
+    if desk.place != place:
+        desk.go(place)
+    resolve_name(command.do)(desk.current_place())
+
+
+def install(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> Mapping[str, QAction]:
+    """Make every command, hang those of the band on its buttons, and return them by id."""
+    shell = desk.shell
+    found = {
+        each.id: shell.command(each.text, each.keys, each.do, each.tip, each.kinds) for each in commands(desk, specs)
+    }
+    band = shell.band
+    for button, name in (
+        (band.number, "job"), (band.undo, "undo"), (band.redo, "redo"), (band.units, "units"), (band.search, "find"),
+        (band.theme, "theme"),
+    ):  # fmt: skip
+        _hang(button, found[name])
+    band.documents.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+    band.documents.setAccessibleName("Documents of this works file")
+    band.documents.setToolTip("Documents of this works file")
+    band.documents.clicked.connect(
+        lambda: documents_menu(desk).popup(band.documents.mapToGlobal(band.documents.rect().bottomLeft()))
+    )
+    return found
+
+
+def _hang(button: QToolButton, action: QAction) -> None:
+    """Let a button do a command and say its tip; its text and icon stay its own."""
+    button.clicked.connect(action.trigger)
+    button.setToolTip(action.toolTip())
+    action.changed.connect(lambda: (button.setToolTip(action.toolTip()), button.setEnabled(action.isEnabled())))
+
+
+def documents_menu(desk: "WindowDesk") -> QMenu:
+    """Return the documents of the open works file as a menu, kind by kind."""
+    menu = QMenu(desk.shell)
+    for kind in KINDS:
+        for entry in desk.works.entries(kind) if desk.works else ():
+            menu.addAction(f"{entry.number}   {entry.title}".strip(), partial(desk.open_document, entry.id))
+    menu.addSeparator()
+    for name in ("new", "new_record", "duplicate", "open"):
+        menu.addAction(desk.actions[name])
+    return menu
+
+
+def entries(desk: "WindowDesk") -> list[Entry]:
+    """Return everything the palette can find: commands, documents, recent files and fields."""
+    found = [
+        Entry(action.text(), action.shortcut().toString(), action.trigger)
+        for action in desk.shell.commands
+        if action.isEnabled() and action is not desk.actions["find"]
+    ]
+    for kind in KINDS:
+        own = desk.works.entries(kind) if desk.works else ()
+        found += [Entry(f"{e.number} {e.title}".strip(), kind.word, partial(desk.open_document, e.id)) for e in own]
+    found += [Entry(name, "works file", partial(desk.open_named, name)) for name in desk.settings.recent[1:]]
+    if desk.document is not None:
+        value = desk.document.value
+        plain = (path for path in fields() if "*" not in path and path != "joint/kind" and applies(value, path))
+        found += [Entry(fields()[path].label, "field", partial(desk.go_to, path)) for path in plain]
+    return found
+
+
+def shortcut_list(desk: "WindowDesk") -> None:
+    """Show every command with its shortcut."""
+    dialog = QDialog(desk.shell)
+    dialog.setWindowTitle("Shortcuts")
+    form = QFormLayout(dialog)
+    form.setContentsMargins(24, 18, 24, 18)
+    form.setHorizontalSpacing(32)
+    for action in desk.shell.commands:
+        if not action.shortcut().isEmpty():
+            form.addRow(action.text(), QLabel(action.shortcut().toString()))
+    for text, keys in BY_HAND:
+        form.addRow(text, QLabel(keys))
+    dialog.open()

@@ -1,0 +1,404 @@
+"""The desk: what is open in the window, brought together: works file, documents, places, and the band over them."""
+
+from collections.abc import Mapping
+from dataclasses import replace
+from functools import partial
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from PySide6.QtCore import QObject, QTimer
+from PySide6.QtWidgets import QApplication, QWidget
+
+from anlage.session.kinds import KINDS, PROCEDURE, RECORD, Kind
+from anlage.session.machine.settings import Settings
+from anlage.session.works.open_works import OpenWorks
+from anlage.ui.desk.commands import entries, install
+from anlage.ui.desk.documents_desk import DocumentsDesk
+from anlage.ui.desk.places_desk import PlacesDesk
+from anlage.ui.desk.works_desk import WorksDesk
+from anlage.ui.frame.place_bar import PLACES_PX
+from anlage.ui.frame.shell import Shell
+from anlage.ui.frame.welcome import Welcome
+from anlage.ui.kit.document import Document
+from anlage.ui.kit.loading import loaded
+from anlage.ui.kit.place import Clocks, Place, PlaceSpec
+from anlage.ui.kit.reader import Reader
+
+if TYPE_CHECKING:
+    from anlage.session.judging.assessment import Assessment, Assessor
+    from anlage.session.works.register import Row
+    from anlage.session.works.standing import Standing
+    from anlage.ui.frame.job import JobPanel
+    from anlage.ui.frame.palette import Palette
+    from anlage.ui.frame.strip import ProofStrip
+
+
+class WindowDesk(QObject):
+    """What is open in one window; what a place may ask of it is `anlage.ui.kit.place.Desk`."""
+
+    def __init__(self, shell: Shell, settings: Settings, clocks: Clocks, specs: tuple[PlaceSpec, ...]) -> None:
+        super().__init__(shell)
+        self.shell, self.settings, self.clocks = shell, settings, clocks
+        self._works = WorksDesk(clocks, self)
+        self._documents = DocumentsDesk(self._works, shell.reader, self)
+        self._places = PlacesDesk(specs, shell.stack, self, self)
+        self.place = settings.place if settings.place in self._places.specs else PROCEDURE.first_place
+        self.job: JobPanel | None = None
+        self.palette: Palette | None = None
+        self.strip: ProofStrip | None = None
+        self._assessed: tuple[tuple[Any, Assessor], Assessment] | None = None  # the last one, and of what
+        self._judging = QTimer(self, interval=0, singleShot=True)  # once a turn of the event loop, however many edits
+        self._judging.timeout.connect(self._judge_now)
+        self.actions = install(self, specs)
+        self.welcome = Welcome([
+            ("New works file…", self.actions["create"].trigger), ("Open works file…", self.actions["open"].trigger),
+            ("Look round the demo", self.actions["demo"].trigger),
+        ])  # fmt: skip
+        shell.stack.addWidget(self.welcome)
+        shell.place_asked.connect(self.go)
+        shell.closing.connect(self.close)
+        for told in (self._works.told, self._works.save_failed, self._documents.told):
+            told.connect(self.say)
+        self._documents.edited.connect(self._on_edited)
+        self._documents.stepped.connect(self._show_band)
+        self._show_band()
+
+    def say(self, text: str) -> None:
+        """Show a sentence that must not be missed."""
+        self.shell.notice.say(text)
+
+    @property
+    def reader(self) -> Reader:
+        """Units and look of the window."""
+        return self.shell.reader
+
+    @property
+    def works(self) -> OpenWorks | None:
+        """The works file that is open."""
+        return self._works.works
+
+    @property
+    def document(self) -> Document | None:
+        """The document in front."""
+        return self._documents.document
+
+    @property
+    def kind(self) -> Kind | None:
+        """The kind of the document in front."""
+        return self._documents.kind
+
+    # Works files -----------------------------------------------------------------------------
+
+    def open_file(self, path: Path, document_id: str = "") -> bool:
+        """Open a works file, or make it; return whether it is open. The one open before stays when it cannot be."""
+        works = self._works.opened(path, self.settings.author)
+        if works is None:
+            return False
+        self._close_works()
+        self._works.take(works)
+        self.settings = self.settings.with_recent(path)
+        wanted = document_id if self._documents.knows(document_id) else self._documents.first()
+        if wanted:
+            self.open_document(wanted)
+        elif works.can_write:
+            self.new_document(PROCEDURE)
+        return True
+
+    def open_named(self, name: str) -> None:
+        """Open a works file by its name, if it is still there."""
+        if Path(name).exists():
+            self.open_file(Path(name))
+        else:
+            self.say(f"{name} is no longer there.")
+
+    def open_demo(self) -> None:
+        """Open the demo."""
+        demo: Path = loaded("anlage.session.works.demo:demo_file")(self.clocks.now())
+        self.open_file(demo)
+
+    # Documents -------------------------------------------------------------------------------
+
+    def open_document(self, document_id: str) -> None:
+        """Show a document of the open works file, at the place in front if that shows its kind."""
+        if not self._documents.bring(document_id):
+            return
+        kind = self._documents.kind
+        assert kind is not None, "a document is in front"
+        shows = self._places.specs[self.place].kinds
+        if shows and kind.id not in shows:
+            self.place = kind.first_place
+        self._put_job_away()
+        self._show_band()
+        self.go(self.place)
+        self._judging.start()
+
+    def open(self, document_id: str) -> None:
+        """Open a document at the place where work on its kind begins."""
+        if self._documents.bring(document_id) and self.kind is not None:
+            self.place = self.kind.first_place
+            self.open_document(document_id)
+
+    def new_document(self, kind: Kind) -> None:
+        """Make a new document under the next free number, at the place where work on its kind begins."""
+        made = self._documents.add(kind)
+        if made:
+            self.open(made)
+
+    def _in_hand(self) -> str:
+        """Return the document that a command is about: the one chosen at the place in front, else the open one."""
+        front = self._places.front
+        own = front.document_in_hand() if front is not None else ""
+        return own or (self.document.document_id if self.document else "")
+
+    def duplicate_document(self) -> None:
+        """Make a copy of the document in hand under the next free number."""
+        in_hand = self._in_hand()
+        made = self._documents.copy(in_hand) if in_hand else ""
+        if made:
+            self.open_document(made)
+            self.refresh_place()
+
+    def delete_document(self) -> None:
+        """Put the document in hand away; it can be brought back."""
+        in_hand = self._in_hand()
+        number = self._documents.put_away(in_hand) if in_hand else ""
+        if not in_hand or not self._documents.can_write:
+            return
+        if self.document is not None and self.document.document_id == in_hand:
+            first = self._documents.first()
+            if first:
+                self.open_document(first)
+            else:
+                self.new_document(PROCEDURE)
+        self.refresh_place()
+        self.say(f"{number} is put away. Bring it back with Ctrl+Shift+Backspace.")
+
+    def restore_document(self) -> None:
+        """Bring back the document that was put away last."""
+        back = self._documents.bring_back() if self.works else ""
+        if back:
+            self.open_document(back)
+            self.refresh_place()
+            self.say("")
+
+    def _on_edited(self, _document: Document) -> None:
+        self._show_band()
+        self._judging.start()
+
+    # Judging ---------------------------------------------------------------------------------
+
+    def assessment(self) -> "Assessment | None":
+        """Return how the procedure in front stands by its code; `None` where no procedure is in front."""
+        if self.document is None or self.kind is not PROCEDURE:
+            return None
+        asked = (self.document.value, self._works.assessor())
+        if self._assessed is None or any(a is not b for a, b in zip(self._assessed[0], asked, strict=True)):
+            self._assessed = (asked, asked[1].assess(asked[0]))
+        return self._assessed[1]
+
+    def _judge_now(self) -> None:
+        """Show in the band, on the place bar and at the place in front how the open document stands."""
+        if self.works is None or self.document is None:
+            return
+        assessment = self.assessment()
+        if self.strip is None and assessment is not None:
+            self.strip = loaded("anlage.ui.frame.strip:ProofStrip")(self.reader)
+            self.strip.asked.connect(partial(self.go, "ranges"))
+            self.shell.band.proof_row.addWidget(self.strip)
+        if self.strip is not None:
+            self.strip.show_proof(assessment)
+        verdicts: Mapping[str, str] = {}
+        if assessment is None:
+            self.shell.band.state.setText(f"record, {self.document.value.state}")
+        else:
+            self.shell.band.state.setText(self.works.badge(self.document.document_id, self.document.working))
+            verdicts = loaded("anlage.ui.desk.homes:verdicts_by_place")(self.document.value, assessment)
+            if self._places.front is not None:
+                self._places.front.show_proof(assessment)
+        self.shell.places.show_verdicts(verdicts)
+
+    def rows(self) -> "tuple[Row, ...]":
+        """Return every document of the works file as the Register shows it."""
+        return self._works.rows(self.reader.system)
+
+    def standing(self, document: Document) -> "Standing":
+        """Return whether a document is what was issued last."""
+        assert self.works is not None, "a works file is open"
+        return self.works.standing(document.document_id, document.working)
+
+    def issue(self, document: Document, author: str) -> None:
+        """Issue a document as its next revision.
+
+        Raises
+        ------
+        InputError : it cannot be issued as it is
+        """
+        assert self.works is not None, "a works file is open"
+        self.works.issue(document.document_id, document.working, author=author)
+        self._judging.start()
+
+    # Places ----------------------------------------------------------------------------------
+
+    def go(self, place: str) -> None:
+        """Show a place; where it shows no document of the kind in front, a document that it does comes to the front."""
+        shows = self._places.specs[place].kinds
+        if self.document is not None and self.kind is not None and shows and self.kind.id not in shows:
+            self._turn_to(place, shows)
+            return
+        self.place = place
+        if self.document is None:
+            self.shell.stack.setCurrentWidget(self.welcome)
+            return
+        self.shell.places.mark(place)
+        front = self._places.show(place, self.document)
+        if self._works.knows_records and (assessment := self.assessment()) is not None:
+            front.show_proof(assessment)
+        front.refresh()
+        front.begin()
+        self._show_band()
+
+    def _turn_to(self, place: str, kinds: tuple[str, ...]) -> None:
+        """Bring a document to the front that a place shows: a record that is rested on, the last, or a new one."""
+        wanted = self._resting_on() if RECORD.id in kinds else ""
+        wanted = wanted or self._documents.last_of(kinds)
+        self.place = place
+        if wanted:
+            self.open_document(wanted)
+        elif self._documents.can_write:
+            kind = next(each for each in KINDS if each.id in kinds)
+            self._documents.bring(self._documents.add(kind))
+            self.go(place)
+            self._judging.start()
+
+    def _resting_on(self) -> str:
+        """Return the first record that the procedure in front rests on, or is judged by; "" for none."""
+        judgement = assessment.judgement if (assessment := self.assessment()) else None
+        numbers = {record for rung in judgement.rungs for record in rung.records} if judgement else set()
+        records = self.works.entries(RECORD) if self.works else ()
+        return next((entry.id for entry in records if entry.number in numbers), "")
+
+    def current_place(self) -> Place:
+        """Return the place in front."""
+        assert self._places.front is not None, "a document is open"
+        return self._places.front
+
+    def refresh_place(self) -> None:
+        """Show at the place in front what is true now."""
+        if self._places.front is not None:
+            self._places.front.refresh()
+
+    def keep(self, **settings: Any) -> None:
+        """Remember settings of the person."""
+        self.settings = replace(self.settings, **settings)
+
+    def run(self, command: str) -> None:
+        """Do a command by its id."""
+        self.actions[command].trigger()
+
+    def home_of(self, path: str) -> str:
+        """Return `job`, or the id of the place that has the field of a leaf; "" when none has."""
+        kind = self.kind
+        found: str = loaded("anlage.ui.desk.homes:home_of")(path, kind.id) if kind else ""
+        return found
+
+    def go_to(self, path: str) -> None:
+        """Put the keyboard on the field of a leaf, wherever it is."""
+        if self.kind is None:
+            return
+        home = self.home_of(path)
+        if home == "job":
+            if self.job is None:
+                self.open_job()
+            assert self.job is not None, "it was opened"
+            self.job.fields[path].setFocus()
+            return
+        self.go(home or ("ranges" if self.kind is PROCEDURE else self.kind.first_place))
+        self.current_place().go_to(path)
+
+    def open_job(self) -> None:
+        """Show the data of the job under the number, or put them away; the form of a record has them all."""
+        if self.document is None:
+            return
+        if self.kind is not PROCEDURE:
+            self.go_to("header/number")
+            return
+        if self.job is not None:
+            self._put_job_away()
+            return
+        parent = self.shell.centralWidget()
+        self.job = job = loaded("anlage.ui.frame.job:JobPanel")(self.document, parent)
+        job.put_away.connect(self._put_job_away)
+        job.adjustSize()
+        job.move(PLACES_PX + 8, self.shell.band.height() - 2)
+        job.show()
+        job.raise_()
+        job.fields["header/number"].setFocus()
+
+    def _put_job_away(self) -> None:
+        job, self.job = self.job, None
+        if job is not None:
+            job.hide()
+            job.deleteLater()
+            if self._places.front is not None:
+                self._places.front.setFocus()
+
+    def find(self) -> None:
+        """Open the search palette over everything that can be done now."""
+        if self.palette is None:
+            self.palette = loaded("anlage.ui.frame.palette:Palette")(self.shell)
+        self.palette.ask(entries(self))
+
+    # The band --------------------------------------------------------------------------------
+
+    def _show_band(self) -> None:
+        document = self.document
+        header = document.value.header if document else None
+        self.shell.band.show_document(None if header is None else (header.number, header.title))
+        stack = document.undo_stack if document else None
+        for name, can, what in (
+            ("undo", stack is not None and stack.canUndo(), stack.undoText() if stack else ""),
+            ("redo", stack is not None and stack.canRedo(), stack.redoText() if stack else ""),
+        ):
+            action, word = self.actions[name], name.capitalize()
+            action.setEnabled(can)
+            action.setText(f"{word} {what}".strip())
+            action.setToolTip(f"{word} {what} ({action.shortcut().toString()})")
+        kind = self.kind.id if self.kind else ""
+        for action, kinds in self.shell.commands_by_kind():
+            action.setEnabled(kind in kinds)
+        title = f"{header.number} – " if header and header.number else ""
+        self.shell.setWindowTitle(f"{title}Anlage")
+
+    def step_back(self) -> None:
+        """Undo the last step of the open document."""
+        if self.document is not None:
+            self.document.undo_stack.undo()
+
+    def step_forth(self) -> None:
+        """Redo the step that was undone last."""
+        if self.document is not None:
+            self.document.undo_stack.redo()
+
+    # Closing ---------------------------------------------------------------------------------
+
+    def flush(self) -> None:
+        """Save everything that waits, now."""
+        self._works.flush()
+
+    def close(self) -> None:
+        """Save what waits, close the works file and take note of where the person was."""
+        own, reader = self.document, self.reader
+        self.keep(
+            units=reader.system, theme=reader.look.theme, place=self.place,
+            document=own.document_id if own else "", width=self.shell.width(), height=self.shell.height(),
+        )  # fmt: skip
+        self._close_works()
+
+    def _close_works(self) -> None:
+        focused = QApplication.focusWidget()
+        if isinstance(focused, QWidget):
+            focused.clearFocus()
+        self._put_job_away()
+        self._places.forget()
+        self._documents.forget()
+        self._works.close()

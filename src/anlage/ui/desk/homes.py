@@ -1,0 +1,46 @@
+"""Where each leaf has its field: in the job, on a place, or only beside the ladder."""
+
+from collections.abc import Mapping
+from fnmatch import fnmatchcase
+from functools import lru_cache
+from pkgutil import resolve_name
+from typing import Any
+
+from anlage.session.judging.assessment import Assessment
+from anlage.session.judging.ladder import leaf_of_rung
+from anlage.ui.frame.job import LINES
+from anlage.ui.places import place_specs
+
+JOB = "job"
+WHOLE = "ranges"  # the place of the ladder carries the worst of all
+_JOB = {path for line in LINES for path in line}
+
+
+def verdicts_by_place(value: Any, assessment: Assessment) -> Mapping[str, str]:
+    """Return the worst verdict on what is stated at each place, and on the whole for the ladder; none where inside."""
+    found: dict[str, str] = {}
+    for rung in assessment.problems():  # outside first: the first one of a place is its worst
+        home = home_of(leaf_of_rung(value, rung), "wps")
+        if home not in ("", JOB):
+            found.setdefault(home, rung.verdict)
+        found.setdefault(WHOLE, rung.verdict)
+    return found
+
+
+@lru_cache(maxsize=512)
+def home_of(path: str, kind: str) -> str:
+    """Return `job`, or the id of the place that has the field of a leaf of a kind of document; "" when none has.
+
+    Examples
+    --------
+    >>> home_of("joint/root_face_mm", "wps"), home_of("passes/p1/current_a", "wps"), home_of("welder", "pqr")
+    ('joint', 'passes', 'proof')
+    >>> home_of("deposits/d1/tungsten", "wps")
+    ''
+    """
+    if kind == "wps" and path in _JOB:
+        return JOB
+    for spec in place_specs():
+        if kind in spec.kinds and spec.leaves and any(fnmatchcase(path, each) for each in resolve_name(spec.leaves)):
+            return spec.id
+    return ""

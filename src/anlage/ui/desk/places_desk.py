@@ -1,0 +1,56 @@
+"""The places: made when they are first shown, told of changes while they are shown."""
+
+from pkgutil import resolve_name
+
+from PySide6.QtCore import QObject
+from PySide6.QtWidgets import QStackedWidget
+
+from anlage.ui.kit.document import Document, DocumentView
+from anlage.ui.kit.place import Desk, Place, PlaceSpec
+
+
+class PlacesDesk(QObject):
+    """Holds the places, those of the works file and those of every open document."""
+
+    def __init__(self, specs: tuple[PlaceSpec, ...], stack: QStackedWidget, desk: Desk, parent: QObject) -> None:
+        super().__init__(parent)
+        self.specs = {spec.id: spec for spec in specs}
+        self._stack, self._desk = stack, desk
+        self._made: dict[tuple[str, str], tuple[Place, DocumentView | None]] = {}
+        self._front: Place | None = None
+
+    def show(self, place_id: str, document: Document) -> Place:
+        """Bring a place to the front, of a document or of the works file, and return it."""
+        spec = self.specs[place_id]
+        key = (place_id, document.document_id if spec.kinds else "")
+        if key not in self._made:
+            self._made[key] = self._make(spec, document)
+            self._stack.addWidget(self._made[key][0])
+        place, _ = self._made[key]
+        for other, seen in self._made.values():
+            if seen is not None:
+                seen.set_shown(shown=other is place)
+        self._stack.setCurrentWidget(place)
+        self._front = place
+        return place
+
+    def _make(self, spec: PlaceSpec, document: Document) -> tuple[Place, DocumentView | None]:
+        make = resolve_name(spec.make)
+        if not spec.kinds:
+            return make(self._desk), None
+        seen = document.view()
+        return make(seen, self._desk), seen
+
+    @property
+    def front(self) -> Place | None:
+        """The place in front."""
+        return self._front
+
+    def forget(self) -> None:
+        """Let go of every place of a document: the works file is closed."""
+        self._front = None
+        for key, (place, seen) in tuple(self._made.items()):
+            if seen is not None:
+                self._stack.removeWidget(place)
+                place.deleteLater()
+                del self._made[key]

@@ -1,0 +1,94 @@
+"""The works file that is open: opened and closed, and what its records prove."""
+
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QObject, Signal
+
+from anlage.core.errors import AnlageError
+from anlage.core.quantities.units import System
+from anlage.session.works.open_works import OpenWorks
+from anlage.ui.kit.loading import loaded
+from anlage.ui.kit.place import Clocks
+
+if TYPE_CHECKING:
+    from anlage.session.judging.assessment import Assessor
+    from anlage.session.works.register import Row
+
+
+class WorksDesk(QObject):
+    """Holds the works file.
+
+    Signals
+    -------
+    told(text) : something must not be missed
+    save_failed(text) : a draft could not be saved; emitted from the writer thread
+    """
+
+    told = Signal(str)
+    save_failed = Signal(str)
+
+    def __init__(self, clocks: Clocks, parent: QObject) -> None:
+        super().__init__(parent)
+        self._clocks = clocks
+        self.works: OpenWorks | None = None
+        self._assessor: Assessor | None = None
+
+    def opened(self, path: Path, holder: str) -> OpenWorks | None:
+        """Return a works file, made when it does not exist; `None` when it cannot be opened, and why is told."""
+        try:
+            return OpenWorks(path, now=self._clocks.now, failed=self._on_save_failed, holder=holder)
+        except AnlageError as refusal:
+            self.told.emit(str(refusal))
+            return None
+
+    def take(self, works: OpenWorks) -> None:
+        """Make a works file the open one; tell when it can only be read."""
+        self.works = works
+        if not works.can_write:
+            who = f"{works.held_by} writes" if works.held_by else "another window writes"
+            self.told.emit(f"{works.path.name} is open for reading only: {who} in it.")
+
+    def _on_save_failed(self, fault: Exception) -> None:
+        self.save_failed.emit(f"The draft is not saved: {fault}. It is saved with the next edit, or copy it elsewhere.")
+
+    def close(self) -> None:
+        """Save what waits and close the file."""
+        self._assessor = None
+        works, self.works = self.works, None
+        if works is not None:
+            works.close()
+
+    def flush(self) -> None:
+        """Save everything that waits, now."""
+        if self.works is not None:
+            self.works.flush()
+
+    def forget_records(self) -> None:
+        """Work out anew what the records prove when a procedure is judged next."""
+        self._assessor = None
+
+    @property
+    def knows_records(self) -> bool:
+        """Whether it was worked out what the records prove."""
+        return self._assessor is not None
+
+    def assessor(self) -> "Assessor":
+        """Return what judges by the records as they are saved; say why one of them proves nothing."""
+        assert self.works is not None, "a works file is open"
+        if self._assessor is None:
+            self.works.flush()
+            make = loaded("anlage.session.judging.assessment:Assessor")  # rules and catalogue
+            found: Assessor = make(self.works.records())
+            self._assessor = found
+            for refusal in found.refused[:1]:
+                self.told.emit(f"A record proves nothing as it stands: {refusal}")
+        return self._assessor
+
+    def rows(self, system: System) -> "tuple[Row, ...]":
+        """Return every document of the works file as the Register shows it."""
+        if self.works is None:
+            return ()
+        self.works.flush()  # what was just typed is in the list too
+        found: tuple[Row, ...] = loaded("anlage.session.works.register:rows")(self.works, self.assessor(), system)
+        return found

@@ -1,0 +1,74 @@
+"""The proof strip: how many variables are inside, outside and unproven, in shape and word, after every edit."""
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from anlage.session.judging.assessment import Assessment
+from anlage.ui.kit.look import font
+from anlage.ui.kit.marks import MARK_PX, draw_mark
+from anlage.ui.kit.reader import Reader
+
+GAP_PX, APART_PX = 6, 20
+LISTED = 12  # problems named on pointing at the strip
+VERDICTS = ("inside", "outside", "unproven")
+
+
+class ProofStrip(QWidget):
+    """Shows a proof; says in words what is missing where there is none.
+
+    Signals
+    -------
+    asked() : the person wants to see every variable
+    """
+
+    asked = Signal()
+
+    def __init__(self, reader: Reader) -> None:
+        super().__init__()
+        self.reader = reader
+        self.proof: Assessment | None = None
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+        reader.look_changed.connect(self.update)
+
+    def show_proof(self, proof: Assessment | None) -> None:
+        """Show how the open procedure stands."""
+        self.proof = proof
+        self.setAccessibleName("; ".join(text for _, text in self.parts()))
+        problems = proof.problems() if proof else ()
+        lines = [f"{rung.verdict}: {rung.reason} ({rung.clause})" for rung in problems[:LISTED]]
+        more = len(problems) - LISTED
+        self.setToolTip("\n".join([*lines, *([f"and {more} more"] if more > 0 else [])]))
+        self.updateGeometry()
+        self.update()
+
+    def parts(self) -> list[tuple[str, str]]:
+        """Return what the strip says: verdict and text of each part, those that are none left out."""
+        if self.proof is None:
+            return []
+        if self.proof.judgement is None:
+            return [("unproven", f"not judged: {self.proof.missing}")]
+        counts = self.proof.judgement.counts()
+        return [(verdict, f"{counts[verdict]} {verdict}") for verdict in VERDICTS if counts[verdict]]
+
+    def sizeHint(self) -> QSize:
+        metrics = self.fontMetrics()
+        widths = [MARK_PX + GAP_PX + metrics.horizontalAdvance(text) for _, text in self.parts()]
+        return QSize(sum(widths) + APART_PX * max(len(widths) - 1, 0), 28)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.asked.emit()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(font())
+        x = 0
+        for verdict, text in self.parts():
+            colour = self.reader.look.colour[verdict]
+            draw_mark(painter, QRectF(x, (self.height() - MARK_PX) / 2, MARK_PX, MARK_PX), verdict, colour)
+            x += MARK_PX + GAP_PX
+            painter.setPen(colour)
+            width = painter.fontMetrics().horizontalAdvance(text)
+            painter.drawText(QRectF(x, 0, width + 2, self.height()), int(Qt.AlignmentFlag.AlignVCenter), text)
+            x += width + APART_PX

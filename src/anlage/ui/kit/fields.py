@@ -1,0 +1,255 @@
+"""Fields bound to one leaf of the open document: what is typed is taken over at once, or kept and marked."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import QEvent, QPointF, QSize, Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtWidgets import QComboBox, QCompleter, QLabel, QLineEdit, QWidget
+
+from anlage.session.leaves.steps import stepped
+from anlage.session.leaves.suggestions import suggestions
+from anlage.session.leaves.table import Field, field_of
+from anlage.ui.kit.document import Document, part_of
+from anlage.ui.kit.reader import Reader
+
+PAGE_STEPS = 5  # of an arrow key, by PgUp and PgDn
+_STEPS = {
+    Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1, Qt.Key.Key_PageUp: PAGE_STEPS, Qt.Key.Key_PageDown: -PAGE_STEPS,
+}  # fmt: skip
+NOT_STATED = "–"
+
+
+class LeafField(QLineEdit):
+    """A line for one leaf; arrow keys step its number, Escape takes back what was typed in this visit.
+
+    Signals
+    -------
+    left() : the person is done with the field, by Enter, Escape or by going elsewhere
+    """
+
+    left = Signal()
+
+    def __init__(self, document: Document, path: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.document, self.path = document, path
+        self.field: Field = field_of(path)
+        self._visit: object = object()
+        self._before = ""
+        self._typing = False
+        self.setAccessibleName(self.field.label)
+        self.setReadOnly(not document.can_write)
+        if self.field.kind:
+            self.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.textEdited.connect(self._on_edited)
+        document.part(path).connect(self.refresh)
+        document.reader.units_changed.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show what the document says, unless it is just being typed here."""
+        if not self._typing and self.text() != (text := self.document.text(self.path)):
+            self.setText(text)
+            if not self.field.kind and not self.hasFocus():
+                self.setCursorPosition(0)  # a long text shows its beginning
+        self._mark()
+
+    def begin(self, text: str = "") -> None:
+        """Start typing: over what stands there, or with a first character."""
+        self.setFocus(Qt.FocusReason.OtherFocusReason)
+        if text:
+            self.setText(text)
+            self._on_edited(text)
+        else:
+            self.selectAll()
+
+    def _on_edited(self, text: str) -> None:
+        self._typing = True
+        self.document.type_text(self.path, text, self._visit)
+        self._typing = False
+        self._mark()
+
+    def _mark(self) -> None:
+        fault = self.document.complaints().get(self.path)
+        mark = "" if fault is None else "pending" if self.path in self.document.working.pending else "clash"
+        unit = self.field.unit(self.document.system)
+        tip = self.field.tip if fault is None else f"{fault.what}: {fault.mend}"
+        self.setToolTip(f"{self.field.label}{f' [{unit}]' if unit else ''}. {tip}" if fault is None else tip)
+        if mark != self.property("mark"):
+            self.setProperty("mark", mark)
+            self.style().unpolish(self)
+            self.style().polish(self)
+
+    def event(self, event: QEvent) -> bool:
+        undoing = (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo)
+        if event.type() == QEvent.Type.ShortcutOverride and any(map(event.matches, undoing)):  # type: ignore[attr-defined]
+            event.ignore()  # the document's undo, not the line's own
+            return False
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = Qt.Key(event.key())
+        if any(map(event.matches, (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo))):
+            event.ignore()
+        elif key in _STEPS and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
+            self._step(_STEPS[key])
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self._finish()
+        elif key == Qt.Key.Key_Escape:
+            self._take_back(event)
+        else:
+            super().keyPressEvent(event)
+
+    def _take_back(self, event: QKeyEvent) -> None:
+        """Take back what was typed in this visit; nothing typed, the key is for what the field lies in."""
+        if self.text() == self._before:
+            event.ignore()
+        else:
+            self._on_edited(self._before)
+        self._finish()
+
+    def _step(self, steps: int) -> None:
+        cursor = self.cursorPosition()
+        text = stepped(self.text(), cursor, self.path, self.document.system, steps)
+        if text is None or self.isReadOnly():
+            return
+        low_end = cursor <= self.text().find("..")
+        self.setText(text)
+        self.setCursorPosition(0 if low_end else len(text))
+        self._on_edited(text)
+
+    def _finish(self) -> None:
+        self._settle()
+        self.selectAll()
+        self.left.emit()
+
+    def _settle(self) -> None:
+        """Write the value as it is understood, and let the next typing be a step of its own."""
+        self._visit, self._before = object(), self.document.text(self.path)
+        self.refresh()
+
+    def _offer(self) -> None:
+        """Load the words to offer when the field is first used: the catalogue is not needed to draw it."""
+        words = suggestions(self.field) if self.completer() is None else ()
+        if words:
+            completer = QCompleter(list(words), self)
+            completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+            completer.setFilterMode(Qt.MatchFlag.MatchContains)
+            completer.activated.connect(self._on_edited)
+            self.setCompleter(completer)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        self._offer()
+        self._visit, self._before = object(), self.document.text(self.path)
+        super().focusInEvent(event)
+        if event.reason() != Qt.FocusReason.MouseFocusReason:
+            self.selectAll()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self._settle()
+        if event.reason() != Qt.FocusReason.PopupFocusReason:
+            self.left.emit()
+
+
+class ListBox(QComboBox):
+    """A list to choose from, with its arrow in the ink of the theme."""
+
+    def __init__(self, reader: Reader, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.reader = reader
+        # As wide as its room: a long choice must not push a form apart.
+        self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.setMinimumContentsLength(7)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(self.reader.look.colour["muted"], 1.4))
+        x, y = self.width() - 12.0, self.height() / 2 - 1.5
+        painter.drawPolyline([QPointF(x - 4, y), QPointF(x, y + 4), QPointF(x + 4, y)])
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        event.ignore()  # scrolling past a list must not change what is stated
+
+
+class ChoiceField(ListBox):
+    """A list for one leaf that is one of a few words; the first entry is *not stated*."""
+
+    left = Signal()
+
+    def __init__(
+        self,
+        document: Document,
+        path: str,
+        parent: QWidget | None = None,
+        choices: Sequence[tuple[str, str]] | None = None,
+    ) -> None:
+        super().__init__(document.reader, parent)
+        self.document, self.path = document, path
+        self.field: Field = field_of(path)
+        self.setAccessibleName(self.field.label)
+        self.setToolTip(f"{self.field.label}. {self.field.tip}")
+        self.setEnabled(document.can_write)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        if not self.field.required:
+            self.addItem(NOT_STATED, "")
+        own = [(self.field.say(choice), choice) for choice in self.field.choices]
+        for said, choice in own if choices is None else choices:
+            self.addItem(said, choice)
+        self.activated.connect(self._on_activated)
+        document.part(path).connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show what the document says."""
+        self.setCurrentIndex(max(self.findData(self.document.text(self.path)), 0))
+
+    def _on_activated(self, index: int) -> None:
+        self.document.type_text(self.path, self.itemData(index))
+        self.left.emit()
+
+
+class Unit(QLabel):
+    """The unit beside a field, in the reader's system."""
+
+    def __init__(self, document: Document, path: str) -> None:
+        super().__init__()
+        self.document, self.field = document, field_of(path)
+        self.setProperty("tone", "muted")
+        document.reader.units_changed.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the unit of the reader's system."""
+        self.setText(self.field.unit(self.document.system))
+
+    def sizeHint(self) -> QSize:
+        return QSize(max(super().sizeHint().width(), 46 if self.field.kind == "speed" else 24), 20)
+
+
+class Complaint(QLabel):
+    """The sentence under a field whose text or value cannot stand; hidden when there is none."""
+
+    def __init__(self, document: Document, paths: Sequence[str], parent: QWidget) -> None:
+        super().__init__(parent)  # shown at once where something is wrong: without parent it would be a window
+        self.document, self.paths = document, paths
+        self.setProperty("tone", "outside")
+        self.setWordWrap(True)
+        for part in dict.fromkeys(map(part_of, paths)):
+            document.part(part).connect(self.refresh)
+        document.reader.units_changed.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the first complaint about its leaves."""
+        found = self.document.complaints()
+        fault = next((found[path] for path in self.paths if path in found), None)
+        self.setText(f"{fault.what}; {fault.mend}" if fault else "")
+        self.setVisible(fault is not None)
+
+
+def field_for(document: Document, path: str, parent: QWidget | None = None) -> LeafField | ChoiceField:
+    """Return the kind of field that a leaf needs."""
+    kind = ChoiceField if field_of(path).shape == "choice" else LeafField
+    return kind(document, path, parent)

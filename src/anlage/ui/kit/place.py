@@ -1,0 +1,135 @@
+"""What a place is, told before it is made, and what it may ask of the desk it stands on.
+
+A spec is cheap to import: the place bar is drawn from it before anything is loaded. A place is made when it is first
+shown, from the names in its spec.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any, Protocol
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QWidget
+
+from anlage.ui.kit.reader import Reader
+
+if TYPE_CHECKING:  # part of the first paint: nothing heavy may be loaded for it
+    from anlage.session.judging.assessment import Assessment
+    from anlage.session.machine.settings import Settings
+    from anlage.session.works.register import Row
+    from anlage.session.works.standing import Standing
+    from anlage.ui.kit.document import Document
+
+
+@dataclass(frozen=True, slots=True)
+class PlaceCommand:
+    """A command of a place: `do` names the method, `module:Class.method`, that does it there."""
+
+    id: str
+    text: str
+    keys: str
+    do: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlaceSpec:
+    """A place as the rest of the window knows it.
+
+    `kinds` are the kinds of document that it shows, none for the works file itself; `make` names the class,
+    `module:Class`, made of a document and the desk; `leaves` names the patterns of the leaves that have their field
+    here, `module:NAME`.
+    """
+
+    id: str
+    word: str
+    keys: str
+    question: str
+    make: str
+    kinds: tuple[str, ...] = ()
+    leaves: str = ""
+    commands: tuple[PlaceCommand, ...] = ()
+
+
+@dataclass(frozen=True)
+class Clocks:
+    """The two clocks of a window: time of day as ISO 8601 in UTC, and seconds that only run on."""
+
+    now: Callable[[], str]
+    seconds: Callable[[], float]
+
+
+class Desk(Protocol):
+    """What a place may ask of the window it is part of."""
+
+    settings: "Settings"
+    clocks: Clocks
+
+    @property
+    def reader(self) -> Reader:
+        """Units and look of the window."""
+        ...
+
+    def say(self, text: str) -> None:
+        """Show a sentence that must not be missed."""
+
+    def go_to(self, path: str) -> None:
+        """Put the keyboard on the field of a leaf, wherever it is."""
+
+    def home_of(self, path: str) -> str:
+        """Return `job`, or the id of the place that has the field of a leaf; "" when none has."""
+        ...
+
+    def open(self, document_id: str) -> None:
+        """Open a document at the place where work on its kind begins."""
+
+    def keep(self, **settings: Any) -> None:
+        """Remember settings of the person."""
+
+    def run(self, command: str) -> None:
+        """Do a command by its id."""
+
+    def assessment(self) -> "Assessment | None":
+        """Return how the procedure in front stands by its code; `None` where no procedure is in front."""
+        ...
+
+    def rows(self) -> "tuple[Row, ...]":
+        """Return every document of the works file."""
+        ...
+
+    def standing(self, document: "Document") -> "Standing":
+        """Return whether a document is what was issued last."""
+        ...
+
+    def issue(self, document: "Document", author: str) -> None:
+        """Issue a document as its next revision.
+
+        Raises
+        ------
+        InputError : it cannot be issued as it is
+        """
+
+
+class Place(QWidget):
+    """A place: one question, one picture; what it has no use for it leaves as it is here."""
+
+    def begin(self) -> None:
+        """Put the keyboard where the work starts."""
+        self.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def go_to(self, path: str) -> bool:
+        """Put the keyboard into the field of a leaf; return whether it is on this place."""
+        return False
+
+    def refresh(self) -> None:
+        """Show what is true now."""
+
+    def show_proof(self, assessment: "Assessment") -> None:
+        """Show how the open procedure stands by its code."""
+
+    def picture(self) -> str:
+        """Return the name of the picture in front, by which it can be saved; "" where there is none."""
+        return ""
+
+    def document_in_hand(self) -> str:
+        """Return the id of the document that is chosen here, "" where it is the open one."""
+        return ""

@@ -1,0 +1,1 @@
+"""Pictures on screen: drawn from display lists, looked at nearer, dragged and typed into."""

@@ -1,0 +1,1 @@
+"""The place that tells what is laid, in what order, with what energy."""

@@ -1,0 +1,93 @@
+"""The deposits of a procedure as cards: process, filler, current and gas, once for all passes that share them."""
+
+from PySide6.QtCore import QEvent, QObject, Qt
+from PySide6.QtGui import QResizeEvent
+from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWidget
+
+from anlage.core.procedure import Deposit
+from anlage.ui.kit.document import Document
+from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
+from anlage.ui.kit.look import font
+
+# Leaf, row, column and width [px] of every field of a card.
+CARD = (
+    ("process", 0, 0, 88), ("filler", 0, 1, 104), ("filler_diameter_mm", 0, 2, 84),
+    ("current_type", 1, 0, 88), ("shielding_gas", 1, 1, 104), ("gas_flow_l_min", 1, 2, 84),
+    ("backing_gas", 0, 3, 84), ("backing_flow_l_min", 1, 3, 84),
+)  # fmt: skip
+
+
+class DepositStrip(QScrollArea):
+    """One card a deposit, side by side."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.document = document
+        self.cards: dict[str, DepositCard] = {}
+        self._room = QWidget()
+        self._row = QHBoxLayout(self._room)
+        self._row.setContentsMargins(0, 0, 0, 0)
+        self._row.setSpacing(10)
+        self._row.addStretch(1)
+        self.setWidget(self._room)
+        self._room.installEventFilter(self)
+        self.setWidgetResizable(True)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        document.part("deposits").connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show a card for every deposit there is."""
+        deposits = {each.id: each for each in self.document.value.deposits}
+        for gone in self.cards.keys() - deposits.keys():
+            card = self.cards.pop(gone)
+            self._row.removeWidget(card)
+            card.hide()
+            card.deleteLater()
+        for place, (deposit_id, deposit) in enumerate(deposits.items()):
+            if deposit_id not in self.cards:
+                self.cards[deposit_id] = DepositCard(self.document, deposit)
+                self._row.insertWidget(place, self.cards[deposit_id])
+        self._fit()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.LayoutRequest:  # a card came, went, or has something to complain of
+            self._fit()
+        return super().eventFilter(watched, event)
+
+    def _fit(self) -> None:
+        """Be as high as the cards, and as the bar when they do not fit side by side."""
+        needed = self._room.sizeHint()
+        bar = self.horizontalScrollBar().sizeHint().height() if needed.width() > self.width() else 0
+        self.setFixedHeight(max(needed.height(), 24) + bar)
+
+
+class DepositCard(QFrame):
+    """One deposit."""
+
+    def __init__(self, document: Document, deposit: Deposit) -> None:
+        super().__init__(objectName="panel")
+        self.fields: dict[str, LeafField | ChoiceField] = {}
+        grid = QGridLayout(self)
+        grid.setContentsMargins(8, 6, 8, 6)
+        grid.setHorizontalSpacing(5)
+        grid.setVerticalSpacing(1)
+        for name, row, column, width in CARD:
+            path = f"deposits/{deposit.id}/{name}"
+            field = self.fields[name] = field_for(document, path)
+            field.setFixedWidth(width)
+            label = QLabel(field.field.label)
+            label.setProperty("tone", "muted")
+            label.setFont(font("note"))
+            grid.addWidget(label, 2 * row, 2 * column)
+            grid.addWidget(field, 2 * row + 1, 2 * column)
+            if field.field.kind:
+                grid.addWidget(Unit(document, path), 2 * row + 1, 2 * column + 1)
+        self.complaint = Complaint(document, [f"deposits/{deposit.id}/{name}" for name, *_ in CARD], self)
+        self.complaint.setMaximumWidth(440)
+        grid.addWidget(self.complaint, 4, 0, 1, 8)

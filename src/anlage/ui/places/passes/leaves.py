@@ -1,0 +1,16 @@
+"""The leaves that have their field at Passes, as patterns."""
+
+PASS = (
+    "role", "deposit", "current_a", "voltage_v", "travel_speed_mm_min", "thickness_mm", "bead_area_mm2", "layer",
+    "wire_speed_mm_min", "side", "note", "reach",
+)  # fmt: skip
+DEPOSIT = (
+    "process", "filler", "filler_diameter_mm", "current_type", "shielding_gas", "gas_flow_l_min", "backing_gas",
+    "backing_flow_l_min",
+)  # fmt: skip
+VIEW_OF = {"seam": "stops", "tacks": "tacks", "stations": "fit-up", "sectors": "sectors", "readings": "sectors"}
+LEAVES = (
+    *(f"passes/*/{name}" for name in PASS),
+    *(f"deposits/*/{name}" for name in DEPOSIT),
+    *(f"{head}/*" for head in VIEW_OF),
+)

@@ -1,0 +1,179 @@
+"""The pass table: rows of 26 px, ranges with a small bar, typing where the value stands."""
+
+from PySide6.QtCore import QEvent, QModelIndex, QObject, QPersistentModelIndex, QRect, QSize, Qt
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPen
+from PySide6.QtWidgets import (
+    QAbstractItemDelegate,
+    QAbstractItemView,
+    QHeaderView,
+    QSizePolicy,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+    QTableView,
+    QWidget,
+)
+
+from anlage.ui.kit.document import Document
+from anlage.ui.kit.fields import ChoiceField, LeafField, field_for
+from anlage.ui.places.passes.model import BAR, COLUMNS, ENERGY, MARK, Index, PassModel, deposit_words
+from anlage.ui.places.passes.selection import Selection
+
+ROW_PX = 27
+HEAD_PX = 28
+NUMBERS_PX = 34
+LEAST_ROWS, MOST_ROWS = 3, 8  # shown at once; more are scrolled
+
+
+class PassTable(QTableView):
+    """All passes; the current row is the chosen pass."""
+
+    def __init__(self, document: Document, selection: Selection) -> None:
+        super().__init__()
+        self.document, self.chosen = document, selection
+        self.own_model = PassModel(document)
+        self._most = MOST_ROWS
+        self.setModel(self.own_model)
+        self.setItemDelegate(_Delegate(document, self))
+        self.setAccessibleName("Passes")
+        self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectItems)
+        self.setSelectionMode(QAbstractItemView.SelectionMode.ContiguousSelection)
+        self.setEditTriggers(
+            QAbstractItemView.EditTrigger.DoubleClicked
+            | QAbstractItemView.EditTrigger.EditKeyPressed
+            | QAbstractItemView.EditTrigger.AnyKeyPressed
+        )
+        numbers = self.verticalHeader()
+        numbers.setDefaultSectionSize(ROW_PX)
+        numbers.setFixedWidth(NUMBERS_PX)
+        numbers.setDefaultAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        numbers.setHighlightSections(False)
+        numbers.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
+        head = self.horizontalHeader()
+        head.setFixedHeight(HEAD_PX)
+        head.setHighlightSections(False)
+        head.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
+        for place, column in enumerate(COLUMNS):
+            self.setColumnWidth(place, column.width)
+        head.setSectionResizeMode(len(COLUMNS) - 1, QHeaderView.ResizeMode.Stretch)
+        self.setShowGrid(False)
+        self.setTabKeyNavigation(False)
+        self.selectionModel().currentChanged.connect(self._on_current_changed)
+        selection.changed.connect(self._on_chosen)
+        for rows_changed in (self.own_model.rowsInserted, self.own_model.rowsRemoved, self.own_model.layoutChanged):
+            rows_changed.connect(self.updateGeometry)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Maximum)
+        self._on_chosen()
+
+    def sizeHint(self) -> QSize:
+        shown = min(max(self.own_model.rowCount(), LEAST_ROWS), self._most)
+        return QSize(600, HEAD_PX + ROW_PX * shown + 4)
+
+    def show_at_most(self, rows: int) -> None:
+        """Be no higher than so many rows; more are scrolled."""
+        self._most = rows
+        self.updateGeometry()
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(300, HEAD_PX + ROW_PX * LEAST_ROWS + 4)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and not event.modifiers():
+            if self.state() != QAbstractItemView.State.EditingState and self.currentIndex().isValid():
+                self.edit(self.currentIndex())
+            return
+        super().keyPressEvent(event)
+
+    def edit_leaf(self, leaf: str) -> None:
+        """Put the keyboard on a leaf of the chosen pass."""
+        column = next(place for place, each in enumerate(COLUMNS) if each.leaf == leaf)
+        if self.chosen.row >= 0:
+            self.setFocus(Qt.FocusReason.ShortcutFocusReason)
+            self.setCurrentIndex(self.own_model.index(self.chosen.row, column))
+
+    def _on_current_changed(self, current: QModelIndex, _previous: QModelIndex) -> None:
+        gone = self.chosen.pass_id and self.chosen.chosen is None  # just removed: the selection knows what follows
+        if current.isValid() and not gone:
+            self.chosen.choose(self.own_model.at(current).id)
+
+    def _on_chosen(self) -> None:
+        row, column = self.chosen.row, max(self.currentIndex().column(), 0)
+        if 0 <= row < self.own_model.rowCount() and row != self.currentIndex().row():
+            self.setCurrentIndex(self.own_model.index(row, column))
+
+
+class _Delegate(QStyledItemDelegate):
+    def __init__(self, document: Document, parent: QObject) -> None:
+        super().__init__(parent)
+        self.document = document
+
+    def createEditor(self, parent: QWidget, option: QStyleOptionViewItem, index: Index) -> QWidget:
+        model = index.model()
+        assert isinstance(model, PassModel)
+        if COLUMNS[index.column()].leaf == "deposit":
+            choices = [(deposit_words(each), each.id) for each in self.document.value.deposits]
+            return ChoiceField(self.document, model.path(index), parent, choices)
+        return field_for(self.document, model.path(index), parent)
+
+    def setEditorData(self, editor: QWidget, index: Index) -> None:
+        """Leave the field alone: it is bound to its leaf and shows it already."""
+
+    def setModelData(self, editor: QWidget, model: object, index: Index) -> None:
+        """Leave the document alone: the field has taken over at every key what was typed."""
+
+    def updateEditorGeometry(self, editor: QWidget, option: QStyleOptionViewItem, index: Index) -> None:
+        editor.setGeometry(option.rect)  # type: ignore[attr-defined]
+
+    def eventFilter(self, editor: QObject, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.KeyPress and isinstance(editor, LeafField):
+            assert isinstance(event, QKeyEvent)
+            if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Escape):
+                editor.keyPressEvent(event)
+                self.closeEditor.emit(editor, QAbstractItemDelegate.EndEditHint.NoHint)
+                return True
+        if event.type() == QEvent.Type.ShortcutOverride:
+            return False
+        return super().eventFilter(editor, event)
+
+    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
+        look = self.document.reader.look
+        colour, rect = look.colour, QRect(option.rect)  # type: ignore[attr-defined]
+        table = self.parent()
+        assert isinstance(table, PassTable)
+        current = table.currentIndex()
+        chosen = index.row() == current.row()
+        painter.save()
+        painter.fillRect(rect, colour["ground"] if chosen else colour["sheet"])
+        painter.setPen(colour["line"])
+        painter.drawLine(rect.bottomLeft(), rect.bottomRight())
+        pending = index.data(MARK) == "pending"
+        self._bar(painter, rect, index, colour["muted"])
+        strong = index.column() == ENERGY
+        painter.setPen(colour["outside" if pending else "ink"])
+        if strong:
+            face = painter.font()
+            face.setWeight(face.Weight.DemiBold)
+            painter.setFont(face)
+        text_rect = rect.adjusted(7, 0, -7, -2)
+        if whole := str(index.data() or ""):
+            text = painter.fontMetrics().elidedText(whole, Qt.TextElideMode.ElideRight, text_rect.width())
+            painter.drawText(text_rect, int(index.data(Qt.ItemDataRole.TextAlignmentRole)), text)
+        selected = table.selectionModel().isSelected(QModelIndex(index)) and index != current
+        if (index == current or selected) and table.hasFocus():
+            painter.setPen(QPen(colour["accent"], 2 if index == current else 1))
+            painter.drawRect(rect.adjusted(1, 1, -1, -2))
+        elif pending:
+            painter.setPen(QPen(colour["outside"], 1, Qt.PenStyle.DashLine))
+            painter.drawRect(rect.adjusted(1, 1, -2, -2))
+        painter.restore()
+
+    def _bar(self, painter: QPainter, rect: QRect, index: QModelIndex | QPersistentModelIndex, ink: QColor) -> None:
+        ends = index.data(BAR)
+        if ends is None:
+            return
+        room, y = rect.width() - 14, rect.bottom() - 4
+        left = rect.left() + 7 + round(ends[0] * room)
+        width = max(round((ends[1] - ends[0]) * room), 3)
+        faint = QColor(ink)
+        faint.setAlpha(70)
+        painter.fillRect(rect.left() + 7, y + 1, room, 1, faint)
+        painter.fillRect(left, y, width, 3, ink)

@@ -1,0 +1,83 @@
+"""What a record buys, variable by variable, each on its own scale."""
+
+from PySide6.QtCore import QPointF, QRect, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent, QShowEvent
+from PySide6.QtWidgets import (
+    QSizePolicy,
+    QWidget,
+)
+
+from anlage.core.drawing import rung
+from anlage.session.judging.bought import BoughtLine, bought_by, why_nothing
+from anlage.ui.kit.document import Document
+from anlage.ui.kit.look import PX_PER_MM, font
+from anlage.ui.picture.painter import Placed, paint
+
+LADDER_PX, ROW_PX, NAME_PX = 392, 36, 172
+LEAST_LADDER_PX = 300
+
+
+class BoughtLadder(QWidget):
+    """Every variable that the record limits, with the allowed band on its own scale."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.document = document
+        self.rows: tuple[BoughtLine, ...] = ()
+        self.why = ""
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.MinimumExpanding)
+        document.reader.look_changed.connect(self.update)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Work out what the record buys, when it is looked at."""
+        if not self.isVisible():
+            return
+        pqr = self.document.value
+        self.rows, self.why = bought_by(pqr, self.document.system), why_nothing(pqr)
+        self.setMinimumHeight(ROW_PX * (len(self.rows) + 2))
+        said = [f"{row.title}: {row.text}" for row in self.rows]
+        self.setAccessibleName("What the record buys")
+        self.setAccessibleDescription("; ".join([self.why, *said]))
+        self.update()
+
+    def sizeHint(self) -> QSize:
+        return QSize(LEAST_LADDER_PX - 20, ROW_PX * (len(self.rows) + 2))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter, look = QPainter(self), self.document.reader.look
+        painter.fillRect(self.rect(), look.colour["sheet"])
+        painter.setPen(look.colour["ink"])
+        painter.setFont(font("title", strong=True))
+        painter.drawText(QRect(12, 0, self.width() - 24, ROW_PX), int(Qt.AlignmentFlag.AlignVCenter), "What it buys")
+        painter.setFont(font("note"))
+        painter.setPen(look.colour["unproven" if self.why else "muted"])
+        flags = int(Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap)
+        said = self.why or "Ranges of the variables that its code limits; nonessential ones are free."
+        painter.drawText(QRect(12, ROW_PX - 2, self.width() - 24, ROW_PX), flags, said)
+        for place, row in enumerate(self.rows):
+            self._row(painter, QRect(0, ROW_PX * (place + 2), self.width(), ROW_PX), row)
+
+    def _row(self, painter: QPainter, rect: QRect, row: BoughtLine) -> None:
+        look = self.document.reader.look
+        painter.setPen(look.colour["line"])
+        painter.drawLine(rect.topLeft(), rect.topRight())
+        painter.setPen(look.colour["ink"])
+        painter.setFont(font())
+        centred = int(Qt.AlignmentFlag.AlignVCenter)
+        name = QRect(rect.left() + 12, rect.top(), min(NAME_PX, rect.width() // 2), rect.height())
+        shown = painter.fontMetrics().elidedText(row.title, Qt.TextElideMode.ElideRight, name.width())
+        painter.drawText(name, centred, shown)
+        room = QRect(name.right() + 8, rect.top(), rect.width() - name.right() - 20, rect.height())
+        picture = rung(None, row.sure, row.possible, room.width() * 0.3 / PX_PER_MM)
+        if picture is not None:
+            corner = QPointF(room.left(), room.center().y() + picture.high[1] * PX_PER_MM / 2 + 5)
+            paint(Placed(picture, corner, PX_PER_MM), painter, look)
+            room.setLeft(round(room.left() + room.width() * 0.3 + 8))
+        painter.setPen(look.colour["unproven" if row.is_unproven else "ink"])
+        painter.setFont(font("note"))
+        text = painter.fontMetrics().elidedText(row.text, Qt.TextElideMode.ElideRight, room.width())
+        painter.drawText(room, centred, text)

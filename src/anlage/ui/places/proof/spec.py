@@ -1,0 +1,16 @@
+"""The Proof as the rest of the window knows it."""
+
+from anlage.ui.kit.place import PlaceCommand, PlaceSpec
+
+_PLACE = "anlage.ui.places.proof.place:ProofPlace"
+
+SPEC = PlaceSpec(
+    id="proof",
+    word="Proof",
+    keys="Alt+O",
+    question="What was welded on the coupon, and what does it buy?",
+    kinds=("pqr",),
+    make=_PLACE,
+    leaves="anlage.ui.places.proof.leaves:LEAVES",
+    commands=(PlaceCommand("add_recorded", "Add a deposit", "Ctrl+Shift+Return", f"{_PLACE}.add_deposit"),),
+)

@@ -1,0 +1,143 @@
+"""The Ranges place: is it allowed, by which record and clause? The ladder, and beside it the chosen rung."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import (
+    QModelIndex,
+    Qt,
+)
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import (
+    QAbstractItemView,
+    QHBoxLayout,
+    QLabel,
+    QListView,
+    QVBoxLayout,
+)
+
+from anlage.session.judging.assessment import Assessment
+from anlage.session.judging.ladder import Line, lines, support_sentences
+from anlage.ui.kit.document import Document
+from anlage.ui.kit.fields import ListBox
+from anlage.ui.kit.look import font
+from anlage.ui.kit.place import Desk, Place
+from anlage.ui.places.ranges.ladder import LINE_ROLE, LadderModel, RungDelegate
+from anlage.ui.places.ranges.rung_panel import RungPanel
+
+FILTERS: tuple[tuple[str, Callable[[Line], bool]], ...] = (
+    ("All variables", lambda _line: True),
+    ("Problems", lambda line: line.is_problem),
+    ("Essential", lambda line: line.rung.category == "essential"),
+    ("Supplementary essential", lambda line: line.rung.category == "supplementary"),
+    ("Nonessential", lambda line: line.rung.category == "nonessential"),
+)
+
+
+class RangesPlace(Place):
+    """Ladder on the left, the chosen rung on the right."""
+
+    def __init__(self, document: Document, desk: Desk) -> None:
+        super().__init__()
+        self.document, self.desk = document, desk
+        self.model = LadderModel()
+        self.chosen = ""  # id of the rung, kept while rungs come and go
+        self._showing = False
+        self.supports, self.filter, self.ladder = QLabel(), ListBox(document.reader), QListView()
+        self.empty = QLabel(self)
+        self.panel = RungPanel(document, desk.home_of)
+        self._lay_out()
+        self.filter.currentIndexChanged.connect(self.refresh)
+        self.ladder.selectionModel().currentChanged.connect(self._on_current)
+        self.ladder.activated.connect(self._on_activated)
+        self.panel.field_asked.connect(desk.go_to)
+        self.panel.left.connect(self.refresh)
+        document.reader.units_changed.connect(self.refresh)
+        document.reader.look_changed.connect(self.ladder.viewport().update)
+
+    def _lay_out(self) -> None:
+        self.supports.setProperty("tone", "muted")
+        self.empty.setProperty("tone", "muted")
+        self.empty.setFont(font("title"))
+        self.empty.setWordWrap(True)
+        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.filter.setAccessibleName("Which variables are shown")
+        self.filter.addItems([name for name, _ in FILTERS])
+        self.ladder.setModel(self.model)
+        self.ladder.setItemDelegate(RungDelegate(self.document, self.ladder))
+        self.ladder.setAccessibleName("Ladder of variables")
+        self.ladder.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.ladder.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self.ladder.setUniformItemSizes(True)
+        head = QHBoxLayout()
+        head.addWidget(self.supports, 1)
+        head.addWidget(self.filter)
+        left = QVBoxLayout()
+        left.setSpacing(8)
+        left.addLayout(head)
+        left.addWidget(self.ladder, 1)
+        left.addWidget(self.empty, 1)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(16, 12, 16, 14)
+        layout.setSpacing(16)
+        layout.addLayout(left, 1)
+        layout.addWidget(self.panel)
+
+    @property
+    def proof(self) -> Assessment:
+        """How the procedure stands as it is now."""
+        return self.desk.assessment() or Assessment(None, "")
+
+    def show_proof(self, assessment: Assessment) -> None:
+        """Show how the open procedure stands."""
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the rungs that the filter lets through, and keep the chosen one; worked out when looked at."""
+        if not self.isVisible():
+            return
+        _, passes = FILTERS[self.filter.currentIndex()]
+        every = lines(self.document.value, self.proof, self.document.system)
+        found = tuple(line for line in every if passes(line))
+        said = "; ".join(support_sentences(self.document.value, self.proof))
+        self.supports.setText(f"{said[0].upper()}{said[1:]}." if said else "")
+        self.empty.setText("" if found else self._why_empty())
+        self.empty.setVisible(not found)
+        self.ladder.setVisible(bool(found))
+        typing = self.panel.field is not None and self.panel.field.hasFocus()
+        places = {line.rung.id: row for row, line in enumerate(found)}
+        row = places.get(self.chosen, -1 if typing else 0)
+        self._showing = True
+        self.model.show_lines(found)
+        self.ladder.setCurrentIndex(self.model.index(row) if found and row >= 0 else QModelIndex())
+        self._showing = False
+        if typing:  # the rung being mended stays beside the ladder until the keyboard leaves it, also when it is inside
+            self.panel.show_line(next((line for line in every if line.rung.id == self.chosen), self.panel.line))
+            return
+        line = found[row] if found else None
+        self.chosen = line.rung.id if line else self.chosen
+        self.panel.show_line(line)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.refresh()
+
+    def _why_empty(self) -> str:
+        if not self.proof.missing:
+            return "Nothing here: no variable is of this kind."
+        where = "at Passes (Alt+P)" if "deposit" in self.proof.missing else "in the job (Ctrl+J)"
+        return f"Not judged: {self.proof.missing}. State it {where}."
+
+    def begin(self) -> None:
+        """Put the keyboard on the ladder."""
+        self.ladder.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _on_current(self, current: QModelIndex, _previous: QModelIndex) -> None:
+        line = current.data(LINE_ROLE)
+        if line is not None and not self._showing:
+            self.chosen = line.rung.id
+            self.panel.show_line(line)
+
+    def _on_activated(self, index: QModelIndex) -> None:
+        """Go into the field beside the ladder: the rung is mended where its reason stands."""
+        if index.isValid() and self.panel.field is not None:
+            self.panel.field.setFocus(Qt.FocusReason.ShortcutFocusReason)

@@ -1,0 +1,140 @@
+"""The Register: what do we have, in which state, what is not covered? The map of all documents beside their list."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from anlage.session.works.register import Row
+from anlage.ui.kit.place import Desk, Place
+from anlage.ui.picture.view import PictureView
+from anlage.ui.places.register.presenter import RegisterPresenter
+from anlage.ui.places.register.row_delegate import LIST_PX, ROW_ROLE, RowDelegate
+
+COMMANDS = (
+    ("New", "New procedure (Ctrl+N)", "new"), ("New record", "New record (Ctrl+Shift+R)", "new_record"),
+    ("Duplicate", "Duplicate the chosen document", "duplicate"), ("Put away", "Put the chosen document away", "delete"),
+)  # fmt: skip
+
+
+class RegisterPlace(Place):
+    """Map on the left, search and list on the right."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__()
+        self.desk, self.reader = desk, desk.reader
+        reader = desk.reader
+        self.rows: Sequence[Row] = ()
+        self.presenter = RegisterPresenter(reader)
+        self.map = PictureView(self.presenter, reader, "Map of procedures and records")
+        self.search, self.list = QLineEdit(), QListWidget()
+        self.buttons: dict[str, QPushButton] = {}
+        self._lay_out()
+        self.presenter.chosen.connect(self.choose)
+        self.map.area_opened.connect(self._open)
+        self.search.textChanged.connect(self.show_rows)
+        self.list.currentItemChanged.connect(self._on_current)
+        self.list.itemActivated.connect(self._on_activated)
+        reader.units_changed.connect(self.refresh)
+        reader.look_changed.connect(self.list.viewport().update)
+
+    def _lay_out(self) -> None:
+        self.search.setPlaceholderText("Number, title, state or verdict")
+        self.search.setAccessibleName("Search the register")
+        self.list.setItemDelegate(RowDelegate(self.reader, self.list))
+        self.list.setAccessibleName("Procedures and records")
+        legend = QLabel(
+            "Procedures as outlines over the records that they may rest on; hatched: stated, and covered by none."
+        )
+        legend.setProperty("tone", "muted")
+        legend.setWordWrap(True)
+        left = QVBoxLayout()
+        left.addWidget(self.map, 1)
+        left.addWidget(legend)
+        tools = QHBoxLayout()
+        tools.setSpacing(6)
+        for text, tip, command in COMMANDS:
+            button = self.buttons[text] = QPushButton(text)
+            button.setToolTip(tip)
+            button.clicked.connect(lambda _checked=False, command=command: self.desk.run(command))
+            tools.addWidget(button)
+        tools.addStretch(1)
+        right = QVBoxLayout()
+        right.addWidget(self.search)
+        right.addWidget(self.list, 1)
+        right.addLayout(tools)
+        column = QWidget()
+        column.setFixedWidth(LIST_PX)
+        column.setLayout(right)
+        right.setContentsMargins(0, 0, 0, 0)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(16, 12, 16, 12)
+        layout.setSpacing(16)
+        layout.addLayout(left, 1)
+        layout.addWidget(column)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Read the works file anew."""
+        if self.isVisible():
+            self.rows = self.desk.rows()
+            self.show_rows()
+
+    def show_rows(self) -> None:
+        """Show the rows that the search lets through."""
+        shown = [row for row in self.rows if row.matches(self.search.text())]
+        keep = self.presenter.chosen_id
+        self.presenter.rows = shown
+        self.list.blockSignals(True)  # noqa: FBT003 - the rows are the same documents, seen anew
+        self.list.clear()
+        for row in shown:
+            item = QListWidgetItem(f"{row.number} {row.title}")
+            item.setData(ROW_ROLE, row)
+            item.setToolTip(row.said)
+            self.list.addItem(item)
+        self.list.blockSignals(False)  # noqa: FBT003 - see above
+        places = {row.id: place for place, row in enumerate(shown)}
+        self.list.setCurrentRow(places.get(keep, 0 if shown else -1))
+        self._on_current(self.list.currentItem(), None)
+
+    def choose(self, document_id: str) -> None:
+        """Choose a document by its id."""
+        for place, row in enumerate(self.presenter.rows):
+            if row.id == document_id:
+                self.list.setCurrentRow(place)
+
+    def document_in_hand(self) -> str:
+        """Return the id of the document that is chosen in the list."""
+        return self.presenter.chosen_id
+
+    def begin(self) -> None:
+        """Put the keyboard on the list."""
+        self.list.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _on_current(self, item: QListWidgetItem | None, _before: object) -> None:
+        row: Row | None = item.data(ROW_ROLE) if item is not None else None
+        self.presenter.chosen_id = row.id if row else ""
+        for name in ("Duplicate", "Put away"):
+            self.buttons[name].setEnabled(row is not None and row.kind == "wps")
+        self.map.refresh()
+
+    def _on_activated(self, item: QListWidgetItem) -> None:
+        self._open(item.data(ROW_ROLE).id)
+
+    def _open(self, document_id: str) -> None:
+        """Open a procedure or a record."""
+        if any(row.id == document_id for row in self.rows):
+            self.desk.open(document_id)

@@ -1,0 +1,1 @@
+"""The place that tells what goes on the floor."""

@@ -1,0 +1,139 @@
+"""The Sheet place: what goes on the floor? The pages as they are printed, and the step that issues them."""
+
+from pathlib import Path
+
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import (
+    QFileDialog,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+)
+
+from anlage.core.drawing import DisplayList
+from anlage.core.errors import AnlageError
+from anlage.session.judging.assessment import Assessment
+from anlage.session.output.wps_sheet import sheet
+from anlage.session.works.standing import Standing
+from anlage.ui.kit.document import Document
+from anlage.ui.kit.fields import ListBox
+from anlage.ui.kit.loading import loaded
+from anlage.ui.kit.look import font, measure
+from anlage.ui.kit.place import Desk, Place
+from anlage.ui.places.sheet.pages import Pages
+
+PAPER_NAMES = {"a4": "A4", "letter": "Letter"}
+
+
+class SheetPlace(Place):
+    """Preview of every page, the paper, issuing and saving as PDF."""
+
+    def __init__(self, document: Document, desk: Desk) -> None:
+        super().__init__()
+        self.document, self.desk = document, desk
+        self.pages = Pages()
+        self.state, self.author = QLabel(), QLineEdit(desk.settings.author)
+        self.paper = ListBox(document.reader)
+        self.issue_button, self.pdf_button = QPushButton("Issue revision"), QPushButton("Save PDF…")
+        self.complaint = QLabel()
+        self._lay_out()
+        self.paper.currentIndexChanged.connect(self._on_kept)
+        self.author.editingFinished.connect(self._on_kept)
+        self.issue_button.clicked.connect(self.issue)
+        self.pdf_button.clicked.connect(self.ask_for_pdf)
+        document.changed.connect(self.refresh)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        self.state.setFont(font("title", strong=True))
+        self.complaint.setProperty("tone", "outside")
+        self.author.setPlaceholderText("your name")
+        self.author.setAccessibleName("Issued by")
+        self.author.setToolTip("Who issues the revision; kept for the next time.")
+        self.author.setFixedWidth(170)
+        self.paper.setAccessibleName("Paper")
+        for key, name in PAPER_NAMES.items():
+            self.paper.addItem(name, key)
+        self.paper.setCurrentIndex(max(self.paper.findData(self.desk.settings.paper), 0))
+        for widget in (self.issue_button, self.author):
+            widget.setEnabled(self.document.can_write)
+        label = QLabel("Issued by")
+        label.setProperty("tone", "muted")
+        head = QHBoxLayout()
+        head.setSpacing(8)
+        head.addWidget(self.state)
+        head.addWidget(self.complaint, 1)
+        for widget in (label, self.author, self.issue_button, self.paper, self.pdf_button):
+            head.addWidget(widget)
+        scroll = QScrollArea()
+        scroll.setWidget(self.pages)
+        scroll.setWidgetResizable(True)
+        scroll.setAccessibleName("Pages of the sheet")
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(16, 12, 16, 12)
+        layout.addLayout(head)
+        layout.addWidget(scroll, 1)
+
+    @property
+    def proof(self) -> Assessment:
+        """How the procedure stands as it is now."""
+        return self.desk.assessment() or Assessment(None, "")
+
+    def show_proof(self, assessment: Assessment) -> None:
+        """Show how the open procedure stands."""
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Set the pages anew, when they are next looked at."""
+        if not self.isVisible():
+            return
+        standing = self.desk.standing(self.document)
+        self.state.setText(f"{standing.words()[0].upper()}{standing.words()[1:]}")
+        self.issue_button.setEnabled(self.document.can_write and not standing.is_issued)
+        self.pages.show_pages(self._made(standing))
+
+    def _made(self, standing: Standing) -> tuple[DisplayList, ...]:
+        return sheet(self.document.value, self.proof, standing, paper=self.paper.currentData(), measure=measure)
+
+    def begin(self) -> None:
+        """Put the keyboard on the button that comes next."""
+        (self.issue_button if self.issue_button.isEnabled() else self.pdf_button).setFocus()
+
+    def issue(self) -> None:
+        """Issue the procedure as its next revision, or say why it cannot be."""
+        self.complaint.setText("")
+        try:
+            self.desk.issue(self.document, self.author.text().strip())
+        except AnlageError as refusal:
+            self.complaint.setText(str(refusal))
+            return
+        self.refresh()
+
+    def ask_for_pdf(self) -> None:
+        """Let the person choose where the sheet goes, and write it there."""
+        proposed = f"{self.document.value.header.number or 'procedure'}.pdf".replace("/", "-")
+        name, _ = QFileDialog.getSaveFileName(self, "Save sheet", proposed, "PDF (*.pdf)")
+        if name:
+            self.save_pdf(Path(name))
+
+    def save_pdf(self, path: Path) -> None:
+        """Write the sheet as PDF."""
+        data = loaded("anlage.formats.pdf:pdf")(
+            self._made(self.desk.standing(self.document)), title=self.document.value.header.number
+        )
+        try:
+            path.write_bytes(data)
+        except OSError as fault:
+            self.complaint.setText(f"{path.name}: it cannot be written ({fault.strerror}); choose another folder")
+            return
+        self.complaint.setText("")
+
+    def _on_kept(self) -> None:
+        self.desk.keep(author=self.author.text().strip(), paper=self.paper.currentData())
+        self.refresh()

@@ -1,0 +1,18 @@
+"""The Sheet as the rest of the window knows it."""
+
+from anlage.ui.kit.place import PlaceCommand, PlaceSpec
+
+_PLACE = "anlage.ui.places.sheet.place:SheetPlace"
+
+SPEC = PlaceSpec(
+    id="sheet",
+    word="Sheet",
+    keys="Alt+S",
+    question="What goes on the floor?",
+    kinds=("wps",),
+    make=_PLACE,
+    commands=(
+        PlaceCommand("issue", "Issue revision", "", f"{_PLACE}.issue"),
+        PlaceCommand("pdf", "Save sheet as PDF…", "Ctrl+P", f"{_PLACE}.ask_for_pdf"),
+    ),
+)
