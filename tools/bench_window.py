@@ -92,7 +92,7 @@ def edits_and_paintings(demo: Path) -> dict[str, tuple[float, float]]:
     for place in ("joint", "passes"):
         desk.go(place)
         QApplication.processEvents()
-        path = "joint/thickness_mm" if place == "joint" else f"passes/{desk.document.wps.passes[0].id}/current_a"
+        path = "joint/thickness_mm" if place == "joint" else f"passes/{desk.document.value.passes[0].id}/current_a"
         edited, painted = [], []
         for count in range(PAINTINGS):
             start = time.perf_counter()

@@ -7,7 +7,18 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from anlage.core.document import Dimension, DocumentKind, at, kept, read_mending, read_strict, with_, with_at, write
+from anlage.core.document import (
+    Dimension,
+    DocumentKind,
+    at,
+    fields_of,
+    kept,
+    read_mending,
+    read_strict,
+    with_,
+    with_at,
+    write,
+)
 from anlage.core.document.kept import KEPT
 from anlage.core.errors import FormatError, InputError, UnknownNameError
 from anlage.core.procedure import WPS, HoldPoint, Joint, Preheat, Wps, moved_pass, with_deposit, with_pass, without_pass
@@ -60,10 +71,10 @@ def test_a_quantity_can_be_stated_and_unstated(wps):
         ("passes/p4/current_a", [100, float("inf")], "has no end; state both ends"),
         ("passes/p4/current_a", "100", "passes/p4/current_a: '100' is no range; write two numbers, [low, high]"),
         ("passes/p4/current_a", [True, 3], "is no range"),
-        ("joint/thickness_mm", -3, "joint/thickness_mm: -3 cannot be; input should be greater than 0"),
-        ("joint/thickness_mm", float("nan"), "joint/thickness_mm: nan cannot be; input should be"),
-        ("joint/kind", "single-w", "joint/kind: 'single-w' cannot be; input should be 'square'"),
-        ("preheat/minimum_c", -300, "preheat/minimum_c: -300 cannot be; input should be greater than -273.15"),
+        ("joint/thickness_mm", -3, "joint/thickness_mm: -3 cannot be; state a number above 0"),
+        ("joint/thickness_mm", float("nan"), "joint/thickness_mm: nan cannot be; state a number above 0"),
+        ("joint/kind", "single-w", "joint/kind: 'single-w' cannot be; take one of square, double-square"),
+        ("preheat/minimum_c", -300, "preheat/minimum_c: -300 cannot be; state a number above -273.15"),
     ],
 )
 def test_what_is_impossible_by_itself_is_refused_at_its_path(wps, path, change, message):
@@ -169,7 +180,7 @@ def changed(wps, **values):
         ("3", "x.json: the format is none; take a file of format anlage-wps"),
         ('{"format": "other"}', "x.json: the format is other; take a file of format anlage-wps"),
         ('{"format": "anlage-wps"}', "x.json: None is no version; write the version as a number"),
-        ('{"format": "anlage-wps", "version": 99}', "x.json: version 99 is newer than 1, the newest"),
+        ('{"format": "anlage-wps", "version": 99}', "x.json: version 99 is newer than 2, the newest"),
         ('{"format": "anlage-wps", "version": 1, "ids": NaN}', "x.json: NaN is no number of JSON; write null"),
         ('{"format": "anlage-wps", "version": 1, "ids": 1, "ids": 2}', "x.json: the key ids comes twice; keep one"),
         ('{"format": "anlage-wps", "version": ' + "9" * 5000 + "}", "x.json: no JSON"),
@@ -229,7 +240,7 @@ scribbles = st.recursive(
 )
 
 
-@given(scribbles, st.sampled_from(sorted(Wps.model_fields)))
+@given(scribbles, st.sampled_from(sorted(fields_of(Wps))))
 def test_the_mending_door_opens_whatever_stands_in_a_field(scribble, name):
     if name not in ("format", "version"):
         mended, _ = read_mending(json.dumps({"format": "anlage-wps", "version": 1, name: scribble}), WPS)
@@ -253,13 +264,21 @@ def test_a_past_version_is_brought_up_step_by_step():
     def renamed(raw):
         return {("header" if key == "head" else key): value for key, value in raw.items()}
 
-    now = DocumentKind(Wps, "anlage-wps", 1)
-    later = DocumentKind(Wps, "anlage-wps", 2, {1: renamed})
-    old = json.dumps({"format": "anlage-wps", "version": 1, "head": {"number": "W-7"}})
-    with pytest.raises(FormatError, match="head"):
-        read_strict(old, now)
-    mended, _ = read_mending(old, later)
-    assert mended.header.number == "W-7"
+    kind = DocumentKind(Wps, "anlage-wps", 2, {1: renamed})
+    old = json.dumps({"format": "anlage-wps", "version": 1, "head": {"number": "W"}})
+    with pytest.raises(FormatError, match="no such key is known; leave it out"):
+        read_strict(old.replace('"version": 1', '"version": 2'), kind)
+    assert read_mending(old, kind)[0].header.number == "W"
+
+
+@pytest.mark.parametrize(("code", "codes"), [(None, ()), ("asme-ix:2019", ("asme-ix:2019",))])
+@pytest.mark.parametrize("kind", [WPS, PQR])
+def test_the_one_code_of_a_first_version_is_the_leading_one_of_several(kind, code, codes):
+    old = json.dumps({"format": kind.format, "version": 1, "header": {"number": "W-7", "code": code}})
+    found = read_strict(old, kind)
+    assert (found.header.codes, found.header.code, found.header.construction_code) == (codes, code, None)
+    assert read_mending(old, kind) == (found, ())
+    assert json.loads(write(found))["version"] == 2
 
 
 def test_recorded_values_stand_in_order():
@@ -271,7 +290,7 @@ def test_the_schema_names_format_version_and_every_key():
     for kind in (WPS, PQR):
         schema = kind.schema()
         assert schema["$id"] == f"{kind.format}-{kind.version}"
-        assert set(schema["properties"]) == set(kind.model.model_fields)
+        assert set(schema["properties"]) == set(fields_of(kind.model))
         assert schema["additionalProperties"] is False
     span = WPS.schema()["$defs"]["Pass"]["properties"]["current_a"]["anyOf"][0]
     assert (span["type"], span["minItems"], span["maxItems"]) == ("array", 2, 2)

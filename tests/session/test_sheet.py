@@ -8,6 +8,7 @@ import sys
 import zlib
 
 import pytest
+from msgspec.structs import replace
 
 from anlage.core.document import read_strict, with_at, write
 from anlage.core.drawing import PAPERS, Column, Flow, Marker, Path, Text
@@ -91,8 +92,8 @@ def test_nothing_lies_outside_the_margins_of_its_paper(judge, paper):
 
 def test_a_long_procedure_goes_on_over_pages_and_repeats_its_heads(judge):
     wps = procedure()
-    many = tuple(wps.passes[2].model_copy(update={"id": f"p{n}"}) for n in range(100, 160))
-    found = pages(judge, wps.model_copy(update={"passes": many, "ids": 200}))
+    many = tuple(replace(wps.passes[2], id=f"p{n}") for n in range(100, 160))
+    found = pages(judge, replace(wps, passes=many, ids=200))
     assert len(found) >= 3
     heads = [sum(isinstance(i, Text) and i.text == "Travel speed" for i in page.items) for page in found]
     assert sum(heads) >= 2

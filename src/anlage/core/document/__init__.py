@@ -2,8 +2,11 @@
 
 from anlage.core.document.fields import (
     Dimension,
+    NotNegative,
+    Number,
     Positive,
     PositiveSpan,
+    Proposed,
     Span,
     Temperature,
     Text,
@@ -12,21 +15,25 @@ from anlage.core.document.fields import (
 from anlage.core.document.ids import check_ids, mend_ids, next_id
 from anlage.core.document.json_text import DocumentKind, read_mending, read_strict, write
 from anlage.core.document.kept import kept
-from anlage.core.document.model import Element, Part, at, refusal, with_, with_at
+from anlage.core.document.model import Element, Part, at, fields_of, refusal, with_, with_at
 
 __all__ = [
     "Dimension",
     "DocumentKind",
     "Element",
+    "NotNegative",
+    "Number",
     "Part",
     "Positive",
     "PositiveSpan",
+    "Proposed",
     "Span",
     "Temperature",
     "Text",
     "ZeroSpan",
     "at",
     "check_ids",
+    "fields_of",
     "kept",
     "mend_ids",
     "next_id",

@@ -5,18 +5,21 @@ mending door opens what it can and lists what it changed; a flaw in a file is a 
 """
 
 import json
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Generic
 
-from pydantic import ValidationError
+import msgspec
 
-from anlage.core.document.model import AnyPart, Part, refusal
+from anlage.core.document.fields import LARGEST as LARGEST_NUMBER
+from anlage.core.document.mending import without_flaws
+from anlage.core.document.model import AnyPart, Part, fields_of, refusal
 from anlage.core.errors import FormatError, InputError, shortened
+from anlage.core.ranges import Interval
 from anlage.core.results import Notice
 
 LARGEST = 20_000_000  # characters; a procedure of a thousand passes has half a million
-MOST_MENDS = 10_000
+MOST_MENDS = 12  # rounds: mending one part can leave another without its home
 
 Raw = dict[str, Any]
 
@@ -33,16 +36,51 @@ class DocumentKind(Generic[AnyPart]):
 
     def schema(self) -> Raw:
         """Return the published JSON Schema."""
-        schema = self.model.model_json_schema(mode="serialization")
-        return {
+        schema = msgspec.json.schema(self.model)
+        parts = schema["$defs"]
+        del parts[Interval.__name__]
+        own = parts.pop(self.model.__name__)
+        head = {
             "$schema": "https://json-schema.org/draft/2020-12/schema",
             "$id": f"{self.format}-{self.version}",
-        } | schema
+        }
+        found: Raw = _tidied(head | own | {"$defs": parts})
+        return found
 
 
 def write(document: Part) -> str:
     """Return a document as JSON text: the keys in the order of the model, one trailing newline."""
-    return json.dumps(document.model_dump(mode="json"), ensure_ascii=False, allow_nan=False, indent=1) + "\n"
+    return json.dumps(_plain(document), ensure_ascii=False, allow_nan=False, indent=1) + "\n"
+
+
+def _plain(value: Any) -> Any:
+    """Return a value as JSON has it: a range as its two ends, a part as its keys in their order."""
+    if isinstance(value, Part):
+        return {name: _plain(getattr(value, name)) for name in fields_of(type(value))}
+    if isinstance(value, Interval):
+        return [value.low, value.high]
+    if isinstance(value, tuple):
+        return [_plain(each) for each in value]
+    return {key: _plain(each) for key, each in value.items()} if isinstance(value, dict) else value
+
+
+_SPAN: Raw = {"type": "array", "items": {"type": "number"}, "minItems": 2, "maxItems": 2}
+
+
+def _tidied(schema: Any) -> Any:
+    """Return a schema with ranges as files have them, and without bounds that say only that infinity is no number."""
+    if isinstance(schema, list):
+        return [_tidied(each) for each in schema]
+    if not isinstance(schema, dict):
+        return schema
+    if schema.get("$ref") == f"#/$defs/{Interval.__name__}":
+        return _SPAN
+    bounds = ("minimum", "maximum")
+    return {
+        key: _tidied(each)
+        for key, each in schema.items()
+        if not (key in bounds and isinstance(each, float) and abs(each) == LARGEST_NUMBER)
+    }
 
 
 def read_strict(text: str, kind: DocumentKind[AnyPart], *, where: str = "document") -> AnyPart:
@@ -54,10 +92,10 @@ def read_strict(text: str, kind: DocumentKind[AnyPart], *, where: str = "documen
     """
     raw = _raw(text, kind, where)
     try:
-        return kind.model.model_validate(raw)
-    except ValidationError as faults:
-        fault = refusal(faults)
-        raise FormatError(f"{fault.where}: {fault.what}", where=where, mend=fault.mend) from faults
+        return msgspec.convert(raw, kind.model)
+    except msgspec.ValidationError as found:
+        fault = refusal(found, raw)
+        raise FormatError(f"{fault.where}: {fault.what}", where=where, mend=fault.mend) from found
 
 
 def read_mending(
@@ -75,10 +113,10 @@ def read_mending(
         for notice in kind.mend(raw):
             notices.setdefault(notice.where, notice)
         try:
-            return kind.model.model_validate(raw), tuple(notices.values())
-        except ValidationError as faults:
-            for fault in reversed(faults.errors(include_url=False)):
-                notice = _mended(raw, fault)
+            return msgspec.convert(raw, kind.model), tuple(notices.values())
+        except msgspec.ValidationError:
+            raw, told = _without_flaws(raw, kind, where)
+            for notice in told:
                 notices.setdefault(notice.where, notice)
     raise FormatError("nothing sensible is left after mending", where=where, mend="take the file from a backup")
 
@@ -127,50 +165,8 @@ def _no_twins(pairs: list[tuple[str, Any]]) -> Raw:
     return found
 
 
-def _mended(raw: Raw, fault: Any) -> Notice:
-    """Take out of `raw` what a fault names, or state it as not stated; return what was done."""
-    path: list[Any] = [step for step in fault["loc"] if isinstance(step, str | int)]
-    if not path:
-        raise FormatError(str(fault["msg"]), where="document", mend="take the file from a backup")
-    holder, key = _holder(raw, path)
-    place = "/".join(map(str, path))
-    value = shortened(repr(holder.get(key) if isinstance(holder, dict) else holder[key])) if _has(holder, key) else ""
-    if isinstance(holder, list):
-        del holder[key]
-    elif fault["type"] == "missing" or not _has(holder, key):
-        return _drop(raw, path, place)
-    elif fault["type"] == "extra_forbidden":
-        del holder[key]
-        return Notice("document.unknown_key", place, f"{place} is no key of this format and was left out")
-    elif holder[key] is None:
-        del holder[key]
-    else:
-        holder[key] = None
-    return Notice("document.value_left_out", place, f"{place} was {value} and was left out")
-
-
-def _drop(raw: Raw, path: list[Any], place: str) -> Notice:
-    """Take out the nearest whole part that cannot do without what is missing."""
-    while path:
-        holder, key = _holder(raw, path)
-        if _has(holder, key):
-            del holder[key]
-            return Notice("document.part_left_out", place, f"{place} is missing; its part was left out")
-        path = path[:-1]
-    raise FormatError(f"{place} is missing", where="document", mend="take the file from a backup")
-
-
-def _holder(raw: Raw, path: Iterable[Any]) -> tuple[Any, Any]:
-    *steps, key = path
-    holder: Any = raw
-    for step in steps:
-        if not _has(holder, step):
-            break
-        holder = holder[step]
-    return holder, key
-
-
-def _has(holder: Any, key: Any) -> bool:
-    if isinstance(holder, list):
-        return isinstance(key, int) and -len(holder) <= key < len(holder)
-    return isinstance(holder, dict) and key in holder
+def _without_flaws(raw: Raw, kind: DocumentKind[Any], where: str) -> tuple[Raw, list[Notice]]:
+    try:
+        return without_flaws(raw, kind.model)
+    except InputError as fault:
+        raise FormatError(fault.what, where=where, mend=fault.mend) from fault

@@ -1,8 +1,8 @@
 """Answers kept for the value they were worked out from, as long as it is that very value: documents never change."""
 
-from collections import deque
 from collections.abc import Callable
 from functools import wraps
+from threading import Lock
 from typing import Concatenate, ParamSpec, TypeVar
 
 Value = TypeVar("Value")
@@ -16,7 +16,8 @@ def kept(
 ) -> Callable[Concatenate[Value, Others], Found]:
     """Return a function that gives its last few answers again for the same value and equal others.
 
-    A value is compared with `is`, so that a large document costs nothing to look up.
+    A value is compared with `is`, so that a large document costs nothing to look up. Threads may ask at once: each
+    looks in a list that never changes, and the answers of both are kept.
 
     Examples
     --------
@@ -29,16 +30,19 @@ def kept(
     counted
     (2, 2)
     """
-    answers: deque[tuple[Value, object, Found]] = deque(maxlen=KEPT)
+    answers: tuple[tuple[Value, object, Found], ...] = ()
+    adding = Lock()
 
     @wraps(function)
     def answer(value: Value, /, *others: Others.args, **named: Others.kwargs) -> Found:
+        nonlocal answers
         rest = (others, named)
         for one, asked, found in answers:
             if one is value and asked == rest:
                 return found
         found = function(value, *others, **named)
-        answers.append((value, rest, found))
+        with adding:
+            answers = (*answers[-(KEPT - 1) :], (value, rest, found))
         return found
 
     return answer

@@ -1,12 +1,13 @@
 """The parts that a procedure and a record have in common: what is joined, how it is prepared, by which code."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from msgspec import Meta
 
 from anlage.core.document import (
     Dimension,
     Element,
+    NotNegative,
     Part,
     Positive,
     PositiveSpan,
@@ -28,19 +29,39 @@ Operation = Literal["manual", "semiautomatic", "machine", "automatic"]
 class Header(Part):
     """Which document this is, and the demands that every later check follows.
 
-    `code` is a pack with or without edition, `asme-ix` or `asme-ix:2021`; `units` is the system in which the code's
-    limits are judged; `impact`, `hardness` and `sour_service` are demands of the job.
+    `codes` are packs with or without edition, `asme-ix` or `asme-ix:2021`, the first of them the leading one;
+    `construction_code` is that of the job, for preheat, heat treatment, cap and fit-up; `units` is the system in which
+    the code's limits are judged; `impact`, `hardness` and `sour_service` are demands of the job.
     """
 
     number: Text = ""
     title: Text = ""
-    code: Text | None = None
+    codes: tuple[Text, ...] = ()
+    construction_code: Text | None = None
     units: Units = "si"
     weld: Weld | None = "groove"
     impact: bool | None = None
     hardness: bool | None = None
     sour_service: bool | None = None
     application: Text | None = None
+
+    @property
+    def code(self) -> str | None:
+        """The leading code, `None` while none is stated."""
+        return self.codes[0] if self.codes else None
+
+
+def with_codes(raw: dict[str, Any]) -> dict[str, Any]:
+    """Return a raw document of version 1 as one of version 2: its one code the first of several."""
+    header = raw.get("header")
+    if isinstance(header, dict) and "code" in header:
+        code = header["code"]
+        codes = {"codes": [] if code is None else [code], "construction_code": None}
+        renamed = {key: value for name, own in header.items() for key, value in (
+            codes.items() if name == "code" else ((name, own),)
+        )}  # fmt: skip
+        return raw | {"header": renamed}
+    return raw
 
 
 class Metal(Part):
@@ -69,8 +90,8 @@ class Joint(Part):
     thickness_mm: Positive | None = None
     other_thickness_mm: Positive | None = None
     flush: Literal["root", "face", "centre"] | None = None
-    taper: Annotated[float, Field(ge=0, le=20)] | None = None
-    counterbore_mm: Annotated[float, Field(ge=0)] | None = None
+    taper: Annotated[float, Meta(ge=0, le=20)] | None = None
+    counterbore_mm: NotNegative | None = None
     od_mm: Positive | None = None
     run_od_mm: Positive | None = None
     root_opening_mm: Dimension | None = None
@@ -145,9 +166,9 @@ class NodeMember(Element):
     name: Text | None = None
     od_mm: Positive | None = None
     wall_mm: Positive | None = None
-    angle_deg: Annotated[float, Field(ge=0, le=180)] | None = None
-    turn_deg: Annotated[float, Field(ge=-360, le=360)] | None = None
-    along_mm: Annotated[float, Field(ge=-10000, le=10000)] | None = None
+    angle_deg: Annotated[float, Meta(ge=0, le=180)] | None = None
+    turn_deg: Annotated[float, Meta(ge=-360, le=360)] | None = None
+    along_mm: Annotated[float, Meta(ge=-10000, le=10000)] | None = None
 
 
 class Tack(Element):
@@ -167,9 +188,9 @@ class Station(Element):
     """Fit-up measured at one place of the seam [mm]: where, root opening, root face, mismatch of the members."""
 
     place: Text | None = None
-    gap_mm: Annotated[float, Field(ge=0)] | None = None
-    land_mm: Annotated[float, Field(ge=0)] | None = None
-    mismatch_mm: Annotated[float, Field(ge=0)] | None = None
+    gap_mm: NotNegative | None = None
+    land_mm: NotNegative | None = None
+    mismatch_mm: NotNegative | None = None
 
 
 class Sector(Element):
@@ -188,7 +209,7 @@ class Reading(Element):
 
     machine: Text | None = None
     tap: Text | None = None
-    dial: Annotated[float, Field(ge=0)] | None = None
+    dial: NotNegative | None = None
     current_a: Positive | None = None
     voltage_v: Positive | None = None
     meter: Text | None = None

@@ -3,7 +3,19 @@
 from collections.abc import Mapping
 from typing import Any, Final, Literal
 
-from anlage.core.document import DocumentKind, Element, Part, PositiveSpan, check_ids, mend_ids, next_id, with_
+import msgspec
+
+from anlage.core.document import (
+    DocumentKind,
+    Element,
+    Part,
+    PositiveSpan,
+    Proposed,
+    check_ids,
+    mend_ids,
+    next_id,
+    with_,
+)
 from anlage.core.errors import InputError
 from anlage.core.procedure.parts import (
     Deposit,
@@ -21,11 +33,12 @@ from anlage.core.procedure.parts import (
     Station,
     Tack,
     Technique,
+    with_codes,
 )
 from anlage.core.results import Notice
 
 FORMAT: Final = "anlage-wps"
-VERSION: Final = 1
+VERSION: Final = 2
 LISTS: Final = ("deposits", "passes", "hold_points", "members", "tacks", "stations", "sectors", "readings")
 
 
@@ -41,7 +54,7 @@ class Wps(Part):
     """A procedure. A new one is valid; `ids` counts the ids given so far, so that none is used again."""
 
     format: Literal["anlage-wps"] = FORMAT
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     header: Header = Header()
     range: StatedRange = StatedRange()
     metals: Metals = Metals()
@@ -58,6 +71,7 @@ class Wps(Part):
     stations: tuple[Station, ...] = ()
     sectors: tuple[Sector, ...] = ()
     readings: tuple[Reading, ...] = ()
+    proposed: dict[str, Proposed] = msgspec.field(default_factory=dict)
     ids: int = 0
 
     def check(self) -> None:
@@ -101,7 +115,7 @@ def _mend(raw: dict[str, Any]) -> list[Notice]:
     return notices
 
 
-WPS = DocumentKind(Wps, FORMAT, VERSION, mend=_mend)
+WPS = DocumentKind(Wps, FORMAT, VERSION, {1: with_codes}, mend=_mend)
 
 
 def with_deposit(wps: Wps, **stated: object) -> tuple[Wps, str]:

@@ -1,14 +1,14 @@
 """One interval of numbers, each end closed, open or absent."""
 
 import math
-from dataclasses import dataclass
 from typing import Self
+
+import msgspec
 
 from anlage.core.errors import InputError
 
 
-@dataclass(frozen=True, slots=True)
-class Interval:
+class Interval(msgspec.Struct, frozen=True, array_like=True, forbid_unknown_fields=True):
     """All numbers from `low` to `high`; an infinite end is an absent one, and always open.
 
     Raises
@@ -32,7 +32,7 @@ class Interval:
         low, high = self.low, self.high
         if not low <= high or low == math.inf or high == -math.inf:
             raise self._refusal()
-        put = object.__setattr__  # frozen: only what differs from what was given is put right
+        put = msgspec.structs.force_setattr  # frozen: only what differs from what was given is put right
         if type(low) is not float or low == 0:
             put(self, "low", float(low) + 0.0)  # + 0.0 makes -0.0 plain 0.0
         if type(high) is not float or high == 0:

@@ -2,13 +2,17 @@
 
 from typing import Annotated, Final, Literal
 
-from pydantic import Field
+import msgspec
+from msgspec import Meta
 
 from anlage.core.document import (
     DocumentKind,
     Element,
+    NotNegative,
+    Number,
     Part,
     Positive,
+    Proposed,
     Temperature,
     Text,
     check_ids,
@@ -17,18 +21,18 @@ from anlage.core.document import (
     with_,
 )
 from anlage.core.errors import InputError
-from anlage.core.procedure.parts import Header, Joint, Metals, Operation, Pwht, Technique
+from anlage.core.procedure.parts import Header, Joint, Metals, Operation, Pwht, Technique, with_codes
 
 FORMAT: Final = "anlage-pqr"
-VERSION: Final = 1
+VERSION: Final = 2
 
 
 class Recorded(Part):
     """Recorded values of one quantity: least, mean and most."""
 
-    least: float
-    mean: float
-    most: float
+    least: Number
+    mean: Number
+    most: Number
 
     def check(self) -> None:
         """Refuse values out of order."""
@@ -43,8 +47,8 @@ class RecordedDeposit(Element):
     process: Text | None = None
     filler: Text | None = None
     filler_diameter_mm: Positive | None = None
-    deposit_analysis_percent: dict[str, Annotated[float, Field(ge=0, le=100)]] = Field(default_factory=dict)
-    thickness_mm: Annotated[float, Field(ge=0)] | None = None
+    deposit_analysis_percent: dict[str, Annotated[float, Meta(ge=0, le=100)]] = msgspec.field(default_factory=dict)
+    thickness_mm: NotNegative | None = None
     max_pass_thickness_mm: Positive | None = None
     current_type: Literal["DCEP", "DCEN", "AC"] | None = None
     transfer_mode: Text | None = None
@@ -74,7 +78,7 @@ class Pqr(Part):
     """A record. Only an accepted one qualifies anything; `toughness_tested` says whether impact results exist."""
 
     format: Literal["anlage-pqr"] = FORMAT
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     header: Header = Header()
     metals: Metals = Metals()
     joint: Joint = Joint()
@@ -86,9 +90,10 @@ class Pqr(Part):
     results: tuple[Result, ...] = ()
     toughness_tested: bool | None = None
     state: Literal["open", "accepted", "rejected"] = "open"
-    welded_on: Annotated[str, Field(pattern=r"^\d{4}-\d\d-\d\d$")] | None = None
+    welded_on: Annotated[str, Meta(pattern=r"^\d{4}-\d\d-\d\d$")] | None = None
     welder: Text | None = None
     laboratory: Text | None = None
+    proposed: dict[str, Proposed] = msgspec.field(default_factory=dict)
     ids: int = 0
 
     def check(self) -> None:
@@ -96,7 +101,7 @@ class Pqr(Part):
         check_ids((*self.deposits, *self.results), self.ids)
 
 
-PQR = DocumentKind(Pqr, FORMAT, VERSION, mend=lambda raw: mend_ids(raw, ("deposits", "results")))
+PQR = DocumentKind(Pqr, FORMAT, VERSION, {1: with_codes}, mend=lambda raw: mend_ids(raw, ("deposits", "results")))
 
 
 def with_recorded_deposit(pqr: Pqr, **recorded: object) -> tuple[Pqr, str]:

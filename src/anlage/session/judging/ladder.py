@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from anlage.core.codes import Rung
 from anlage.core.codes.facts import deposit_labels
 from anlage.core.codes.kinds import spoken
+from anlage.core.document import fields_of
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
@@ -169,7 +170,7 @@ def leaf_of_rung(wps: Wps, rung: Rung) -> str:
         owner = rung.worst_pass or next(iter(_lacking(wps, own, PASS[variable])), own[0] if own else "")
         return f"passes/{owner}/{PASS[variable]}" if owner else ""
     leaf = DEPOSIT.get(variable, variable)
-    return f"deposits/{deposit.id}/{leaf}" if leaf in Deposit.model_fields else ""
+    return f"deposits/{deposit.id}/{leaf}" if leaf in fields_of(Deposit) else ""
 
 
 def _lacking(wps: Wps, ids: Sequence[str], leaf: str) -> list[str]:

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from anlage.core.codes import Stated, StatedDeposit, StatedPass
 from anlage.core.codes.derive import filler_facts, metal_facts
 from anlage.core.codes.facts import Demand
-from anlage.core.document import Dimension
+from anlage.core.document import Dimension, fields_of
 from anlage.core.errors import UnknownNameError
 from anlage.core.procedure import Deposit, Pass, Wps, pass_energy
 from anlage.core.ranges import Choices, Interval, Numbers, Range, choices, numbers
@@ -65,7 +65,7 @@ def _joint(wps: Wps) -> dict[str, _Value]:
         "backing": backing_of(joint),
         "root_opening_mm": joint.root_opening_mm,
         "retainers": joint.retainers,
-        **{name: getattr(technique, name) for name in type(technique).model_fields},
+        **{name: getattr(technique, name) for name in fields_of(type(technique))},
     }
 
 

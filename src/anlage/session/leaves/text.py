@@ -13,6 +13,7 @@ from anlage.data.tables import unit_table, vocabulary
 from anlage.session.leaves.table import ENDS, PARTS, RECORDED, Field, field_of
 
 NEVER_NONE = ("header/number", "header/title")
+LEADING_CODE = "header/code"  # a leaf of its own on screen: the first of the codes
 AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 _BOOLS = {"yes": True, "no": False}
 
@@ -48,6 +49,8 @@ def leaf_value(value: Wps | Pqr, path: str) -> Any:
     """
     if path == "metals/other/name" and value.metals.other is None:
         return None
+    if path == LEADING_CODE:
+        return value.header.code
     if path.rpartition("/")[2] in PARTS:
         dimension = at(value, path.rpartition("/")[0])
         return getattr(dimension, path.rpartition("/")[2]) or None if dimension else None
@@ -105,6 +108,9 @@ def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDo
         return with_at(value, "metals/other", Metal(name=text)) if text else value
     if path == "metals/other/name" and not text:
         return with_at(value, "metals/other", None)
+    if path == LEADING_CODE:
+        leading = (_choice(the_field, text),) if text else ()
+        return with_at(value, "header/codes", (*leading, *value.header.codes[1:]))
     if not text:
         return _emptied(value, path, the_field)
     if the_field.shape in ("number", "dimension", "recorded") or (the_field.record_shape and isinstance(value, Pqr)):

@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from itertools import pairwise
 
+import msgspec
+
 from anlage.core.drawing import Around, DisplayList, Ring, Row, Seam, clock, strip
 from anlage.core.heat import EnergyRange
 from anlage.core.procedure import Pass, Reading, Sector, Wps, pass_energy
@@ -20,7 +22,7 @@ SETTINGS = ("current_a", "voltage_v", "travel_speed_mm_min")
 def in_sector(each: Pass, sector: Sector) -> Pass:
     """Return a pass as it is welded in a sector: what the sector does not state is that of the pass."""
     own = {name: value for name in SETTINGS if (value := getattr(sector, name)) is not None}
-    return each.model_copy(update=own)
+    return msgspec.structs.replace(each, **own)
 
 
 def sector_energy(wps: Wps, sector: Sector) -> EnergyRange | None:
@@ -45,7 +47,7 @@ def sector_picture(wps: Wps, pass_id: str, sheet: Sheet) -> DisplayList | None:
     rows: list[Row] = [Ring(f"passes/{each.id}", str(number), ((0.0, whole * share),), _hottest(energy))]
     parts = []
     for sector in (one for one in wps.sectors if one.of == pass_id and one.reach):
-        reach = reach_of_pass(wps, each.model_copy(update={"reach": sector.reach}))
+        reach = reach_of_pass(wps, msgspec.structs.replace(each, reach=sector.reach))
         for start, end in reach.stretches if reach else ():
             label = show_interval(sector.current_a, "current", sheet.system, unit_table()) if sector.current_a else "–"
             run = ((start * share, end * share),)

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+import msgspec
+
 from anlage.core.joint import KINDS, MAKES, Family, Kind, Sketch
 from anlage.core.procedure import Joint
 from anlage.session.weld.pictures import drawable
@@ -9,7 +11,7 @@ from anlage.session.weld.pictures import drawable
 
 def chooser_sketch(joint: Joint, kind: Kind) -> Sketch:
     """Return a preparation with the values of a joint as far as they fit it, else with those of a picture."""
-    sketch = drawable(joint.model_copy(update={"kind": kind})) or drawable(Joint(kind=kind))
+    sketch = drawable(msgspec.structs.replace(joint, kind=kind)) or drawable(Joint(kind=kind))
     assert sketch is not None, kind
     return sketch
 

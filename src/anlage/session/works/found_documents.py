@@ -10,7 +10,7 @@ from anlage.core.document import DocumentKind, Part, read_strict
 from anlage.core.errors import FormatError, UnknownNameError
 from anlage.core.procedure import Wps
 from anlage.core.record import PQR, Pqr
-from anlage.session.works.standing import Standing
+from anlage.session.works.standing import Standing, is_same
 from anlage.store import WorksFile, open_works
 
 AnyPart = TypeVar("AnyPart", bound=Part)
@@ -67,7 +67,8 @@ def standing_of(found: Found[Part]) -> Standing:
     if not issued:
         return Standing(found.sha256)
     own = next((each for each in issued if each.number == found.revision), issued[-1])
-    return Standing(found.sha256, own.number, own.body == found.body, own.author, own.issued_at)
+    same = is_same(own.body, found.value)
+    return Standing(own.sha256 if same else found.sha256, own.number, same, own.author, own.issued_at)
 
 
 def _named(works: WorksFile, number: str, kind: str) -> str:

@@ -14,7 +14,7 @@ from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice
 from anlage.session.kinds import PROCEDURE, RECORD, Kind, kind_of_format
 from anlage.session.leaves.draft import Working
-from anlage.session.works.standing import Standing
+from anlage.session.works.standing import Standing, is_same
 from anlage.store import Draft, Entry, Revision, Saver, WorksFile, create_works, open_works
 
 
@@ -142,8 +142,8 @@ class OpenWorks:
         last = next(reversed(self.revisions(document_id)), None)
         if last is None:
             return Standing(digest)
-        is_issued = last.body == body and not working.pending
-        return Standing(digest, last.number, is_issued, last.author, last.issued_at)
+        is_issued = not working.pending and is_same(last.body, working.value)
+        return Standing(last.sha256 if is_issued else digest, last.number, is_issued, last.author, last.issued_at)
 
     def save(self, document_id: str, working: Working) -> None:
         """Save a draft soon: 300 ms after the last edit, within a second of the first unsaved one."""

@@ -1,6 +1,12 @@
 """Whether a procedure is a revision as issued, or a draft."""
 
 from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+from anlage.core.document import read_strict
+from anlage.core.errors import FormatError
+from anlage.session.kinds import kind_named, kind_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -9,7 +15,7 @@ class Standing:
 
     sha256: str
     revision: int | None = None  # the last issued one
-    is_issued: bool = False  # what is printed is that revision, to the byte
+    is_issued: bool = False  # what is printed is that revision
     author: str = ""
     issued_at: str = ""
 
@@ -24,3 +30,18 @@ class Standing:
         if self.is_issued:
             return f"revision {self.revision}"
         return f"draft after {self.revision}" if self.revision else "draft"
+
+
+def is_same(body: str, value: Any) -> bool:
+    """Return whether an issued text is a value, whatever version of its format it was written in."""
+    issued = _issued(body, kind_of(value).id)
+    return issued is not None and bool(issued == value)
+
+
+@lru_cache(maxsize=16)
+def _issued(body: str, kind: str) -> Any:
+    """Return the document that an issued text holds; `None` when it cannot be read any more."""
+    try:
+        return read_strict(body, kind_named(kind).core)
+    except FormatError:
+        return None

@@ -1,7 +1,6 @@
 """Starting the window: paint first, load after; and what happens when something goes wrong that nobody foresaw."""
 
 import gc
-import os
 import sys
 import time
 from collections.abc import Callable
@@ -45,7 +44,6 @@ class Window:
 
 def application(arguments: list[str]) -> QApplication:
     """Return the one application, with the shipped fonts and the plain style that every desktop has."""
-    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "1")  # looking for them reads every installed package
     found = QApplication.instance() or QApplication(arguments)
     assert isinstance(found, QApplication)
     found.setApplicationName("anlage")

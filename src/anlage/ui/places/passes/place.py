@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, cast
 from PySide6.QtCore import QPoint, QSize, Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
+from anlage.core.document import fields_of
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import moved_pass, with_deposit, with_pass, without_deposit, without_pass
 from anlage.core.quantities import show
@@ -229,7 +230,7 @@ class PassesPlace(Place):
         chosen = self.selection.chosen
         if chosen is None:
             return
-        stated = {name: getattr(chosen, name) for name in type(chosen).model_fields if name not in ("id", "deposit")}
+        stated = {name: getattr(chosen, name) for name in fields_of(type(chosen)) if name not in ("id", "deposit")}
         wps, _ = with_pass(self.document.value, chosen.deposit, after=chosen.id, **stated)
         self.document.edit(wps, f"Duplicate pass {self.selection.row + 1}")
 
