@@ -228,7 +228,7 @@ def test_the_map_of_any_kind_can_be_drawn_with_a_handle_at_the_chosen_bead(kind)
     @given(preparations(kind).filter(lambda joint: joint_metal(joint).groove_area_mm2 > 1))
     def check(joint):
         found = layout(shape_of(joint), proposed(joint))
-        beads = [(bead, Marked(f"passes/{bead.key}", bead.key, "SMAW", 1.0, chosen=bead is found.beads[0]))
+        beads = [(bead, Marked(f"passes/{bead.key}", bead.key, (45.0,), 1.0, chosen=bead is found.beads[0]))
                  for bead in found.beads]  # fmt: skip
         picture = bead_map(shape_of(joint), beads, scale=3.0, measure=lambda t, h: 0.5 * h * len(t))
         handles = [item.target for item in picture.items if isinstance(item, Marker)]

@@ -16,10 +16,10 @@ from anlage.core.heat import (
     heat_input,
     over_range,
     run_out,
-    thermal_efficiency,
 )
+from anlage.core.processes import thermal_efficiency
 from anlage.core.ranges import Interval
-from anlage.data.tables import efficiencies, run_out_factors
+from anlage.data.tables import processes, run_out_factors
 
 IN = 25.4
 
@@ -62,7 +62,7 @@ def test_mean_power_of_a_pulsed_arc_is_not_mean_volts_times_mean_amps():  # iden
      ("138", "MCAW", 0.8), ("142", "GTAW", None)],
 )  # fmt: skip
 def test_efficiencies_of_en_1011_1_table_1(word, process, k):
-    assert thermal_efficiency(word, process, efficiencies()).k == k
+    assert thermal_efficiency(word, process, processes()).k == k
 
 
 def test_run_out_of_a_4_mm_electrode():  # EN 1011-2:2001 Annex C (M)

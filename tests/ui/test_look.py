@@ -12,6 +12,7 @@ from anlage.core.drawing import DisplayList, Marker, Path, Text, fitted, section
 from anlage.core.joint import Preparation, Sketch
 from anlage.data.files import FOLDER, text_of
 from anlage.data.look import FONTS, colours
+from anlage.session.leaves.table import LEAVES
 from anlage.ui.desk.app import application
 from anlage.ui.kit.icons import icon
 from anlage.ui.kit.look import Look, font, measure
@@ -32,7 +33,7 @@ def _running(qapp):  # noqa: ARG001 - the one application must be there first
 def test_the_shipped_font_has_every_character_the_interface_uses(path):
     face = QRawFont(str(path), 13)
     sources = [source.read_text(encoding="utf-8") for source in (FOLDER.parent).rglob("*.py")]
-    texts = [*sources, text_of("fields.toml"), text_of("units.toml")]
+    texts = [*sources, *(text_of(f"leaves/{part}.toml") for part in LEAVES), text_of("units.toml")]
     used = {letter for text in texts for letter in text if not letter.isspace() and letter.isprintable()} | set(
         "\u2009\u202f"
     )

@@ -3,11 +3,10 @@
 from collections.abc import Mapping
 from functools import cache
 
-from anlage.core.beads import Deposition, read_depositions
 from anlage.core.catalogue import Catalogue, Vocabulary, read_vocabulary
-from anlage.core.heat.efficiency import Efficiency, read_efficiencies
 from anlage.core.heat.run_out import RunOutFactor, read_run_out_factors
 from anlage.core.joint import Detail, RootStyles, read_details, read_root_styles
+from anlage.core.processes import Processes, read_processes
 from anlage.core.quantities import UnitTable, read_units
 from anlage.data.files import text_of
 
@@ -21,7 +20,9 @@ def unit_table() -> UnitTable:
 @cache
 def vocabulary() -> Vocabulary:
     """Return the shipped vocabulary."""
-    return read_vocabulary(text_of("vocabulary.toml"))
+    return read_vocabulary(
+        text_of("vocabulary.toml"), process={row.id: (*row.iso_4063, *row.words) for row in processes().values()}
+    )
 
 
 @cache
@@ -37,15 +38,9 @@ def run_out_factors() -> tuple[RunOutFactor, ...]:
 
 
 @cache
-def efficiencies() -> tuple[Efficiency, ...]:
-    """Return the shipped thermal efficiencies."""
-    return read_efficiencies(text_of("thermal_efficiency.toml"))
-
-
-@cache
-def depositions() -> Mapping[str, Deposition]:
-    """Return the shipped deposition efficiencies by process."""
-    return read_depositions(text_of("deposition.toml"))
+def processes() -> Processes:
+    """Return the shipped processes by their id."""
+    return read_processes(text_of("processes.toml"))
 
 
 @cache

@@ -1,11 +1,9 @@
 """Beads: how much metal each gets, where it lies in the joint, and a list of beads that fills one."""
 
 from anlage.core.beads.deposit import (
-    Deposition,
     bead_area_of_rate,
     deposition_rate,
     electrode_metal,
-    read_depositions,
     wire_bead_area,
 )
 from anlage.core.beads.fill import UNDER_SURFACE_MM, Proposed, Size, fill
@@ -14,7 +12,6 @@ from anlage.core.beads.layout import Bead, Filling, Laid, Layer, Layout, layout
 __all__ = [
     "UNDER_SURFACE_MM",
     "Bead",
-    "Deposition",
     "Filling",
     "Laid",
     "Layer",
@@ -26,6 +23,5 @@ __all__ = [
     "electrode_metal",
     "fill",
     "layout",
-    "read_depositions",
     "wire_bead_area",
 ]

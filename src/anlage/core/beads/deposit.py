@@ -1,9 +1,6 @@
 """How much metal a bead gets: from wire feed, from an electrode's deposition rate, from an electrode's run-out."""
 
 import math
-import tomllib
-from collections.abc import Mapping
-from dataclasses import dataclass
 
 from anlage.core.results import require_above_zero
 
@@ -149,25 +146,3 @@ def electrode_metal(diameter_mm: float, *, consumed_length_mm: float, recovery: 
         diameter_mm=diameter_mm, consumed_length_mm=consumed_length_mm, recovery=recovery, density_g_cm3=density_g_cm3
     )
     return density_g_cm3 * math.pi / 4 * diameter_mm**2 * consumed_length_mm * recovery * 1e-6
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Deposition:
-    """Deposition efficiency of a process: its range, and the share of a wire's section that is metal."""
-
-    process: str
-    efficiency: tuple[float, float]
-    fill: float = 1.0
-    note: str = ""
-    confidence: str = "M"
-
-    @property
-    def middle(self) -> float:
-        """The middle of the range."""
-        return sum(self.efficiency) / 2
-
-
-def read_depositions(text: str) -> Mapping[str, Deposition]:
-    """Return the table by process from its TOML text."""
-    rows = (Deposition(**row | {"efficiency": tuple(row["efficiency"])}) for row in tomllib.loads(text)["row"])
-    return {row.process: row for row in rows}

@@ -1,7 +1,7 @@
 """One vocabulary: the canonical token of every word of the trade, in AWS and ISO spelling."""
 
 import tomllib
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
 
@@ -29,14 +29,21 @@ class Vocabulary:
         return found
 
 
-def read_vocabulary(text: str, *, where: str = "vocabulary.toml") -> Vocabulary:
+def read_vocabulary(text: str, *, where: str = "vocabulary.toml", **more: Mapping[str, tuple[str, ...]]) -> Vocabulary:
     """Return the vocabulary written in `text` (TOML: a table a topic, a list of spellings a token).
+
+    Parameters
+    ----------
+    text : the TOML
+    where : the file, for messages
+    more : topics whose words are kept elsewhere, as those of the processes
 
     Raises
     ------
     FormatError : one spelling means two tokens of one topic
     """
-    topics = {name: table for name, table in tomllib.loads(text).items() if isinstance(table, dict)}
+    own = {name: table for name, table in tomllib.loads(text).items() if isinstance(table, dict)}
+    topics: Mapping[str, Mapping[str, Sequence[str]]] = {**more, **own}
     spellings: dict[str, Mapping[str, str]] = {}
     for topic, table in topics.items():
         meanings: dict[str, str] = {}

@@ -1,6 +1,6 @@
 """Pictures as values: display lists of the section, the bead map and the operating window, for every renderer."""
 
-from anlage.core.drawing.bead_map import HATCH_DEG, Amiss, Marked, bead_map, hatch, outlined_map
+from anlage.core.drawing.bead_map import Amiss, Marked, bead_map, hatch, outlined_map
 from anlage.core.drawing.clock import Around, Ring, Row, Seam, TackMark, clock, strip
 from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
 from anlage.core.drawing.display import (
@@ -24,7 +24,6 @@ from anlage.core.drawing.tube_node import Drawn, cope_patterns, tube_node
 from anlage.core.drawing.weld_symbol import SymbolTexts, enlarged, weld_symbol
 
 __all__ = [
-    "HATCH_DEG",
     "PAPERS",
     "Amiss",
     "Area",

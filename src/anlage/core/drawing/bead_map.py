@@ -13,24 +13,15 @@ LABEL_MM, PLATE_MM = 2.6, 3.6
 TIGHT_MM = 4.4  # paper: beads smaller than this carry no plate, only their number, and below half of it none
 EMPTY_DEG, EMPTY_MM = 60.0, 2.4  # hatch of what no bead fills, its distance on paper
 HATCH_MM = 1.5  # paper: distance of hatch lines
-HATCH_DEG = {
-    "SMAW": (45.0,),
-    "GTAW": (),
-    "GMAW": (135.0,),
-    "FCAW": (90.0,),
-    "MCAW": (0.0,),
-    "SAW": (45.0, 135.0),
-    "PAW": (0.0,),
-}
 
 
 @dataclass(frozen=True, slots=True)
 class Marked:
-    """How one bead is shown: where it is stated, its number, its process, its hottest energy [kJ/mm]."""
+    """How one bead is shown: where it is stated, its number, its hatch [°], its hottest energy [kJ/mm]."""
 
     target: str
     label: str
-    process: str = ""
+    hatch_deg: tuple[float, ...] = ()
     heat: float | None = None
     chosen: bool = False
 
@@ -92,10 +83,9 @@ def outlined_map(shape: Shape, beads: Sequence[Bead], *, scale: float, measure: 
 def _bead(bead: Bead, marked: Marked, scale: float, middle_heat: float) -> Iterator[Item]:
     yield Path(role="layer", points=bead.outline, closed=True, target=marked.target, heat=marked.heat)
     pen = "hatch" if marked.heat is None else "hatch_on_hot" if marked.heat > middle_heat else "hatch_on_pale"
-    if marked.process:
-        for turn in HATCH_DEG.get(marked.process, ()):
-            for line in hatch(bead.outline, turn, HATCH_MM / scale):
-                yield Path(role=pen, points=line)
+    for turn in marked.hatch_deg:
+        for line in hatch(bead.outline, turn, HATCH_MM / scale):
+            yield Path(role=pen, points=line)
     role = "sketched" if bead.shared else "outline"
     yield Path(role=role, points=(*bead.outline, bead.outline[0]), target=marked.target)
 

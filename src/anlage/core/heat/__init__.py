@@ -9,14 +9,12 @@ from anlage.core.heat.arc_energy import (
     heat_input,
     over_range,
 )
-from anlage.core.heat.efficiency import Efficiency, read_efficiencies, thermal_efficiency
 from anlage.core.heat.run_out import RunOut, RunOutFactor, read_run_out_factors, run_out
 from anlage.core.heat.travel_speed import ClockArc, clock_arc, clock_position, travel_speed_range
 
 __all__ = [
     "ClockArc",
     "Corner",
-    "Efficiency",
     "EnergyRange",
     "RunOut",
     "RunOutFactor",
@@ -27,9 +25,7 @@ __all__ = [
     "clock_position",
     "heat_input",
     "over_range",
-    "read_efficiencies",
     "read_run_out_factors",
     "run_out",
-    "thermal_efficiency",
     "travel_speed_range",
 ]

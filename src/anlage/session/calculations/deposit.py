@@ -3,7 +3,7 @@
 from anlage.core.errors import InputError
 from anlage.core.ranges import Interval, over_corners
 from anlage.core.results import Source
-from anlage.data.tables import depositions
+from anlage.data.tables import processes
 from anlage.session.keyed.answer import Answer, number_or_interval
 from anlage.session.keyed.arguments import Arguments
 from anlage.session.keyed.words import label_of, metal_text
@@ -18,7 +18,8 @@ def answer(arguments: Arguments) -> Answer:
 
     arguments.need("process", "wire_diameter", "wire_speed", "travel_speed")
     process = arguments.word("process", "process")
-    row = depositions().get(process)
+    found = processes().get(process)
+    row = found.deposition if found else None
     fill = 1.0
     if "efficiency" in arguments:
         efficiency, source = arguments.interval("efficiency", "ratio"), Source("efficiency", "as stated", "H")

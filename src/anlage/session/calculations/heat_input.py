@@ -13,12 +13,12 @@ from anlage.core.heat import (
     clock_arc,
     clock_position,
     over_range,
-    thermal_efficiency,
     travel_speed_range,
 )
+from anlage.core.processes import thermal_efficiency
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice, Source
-from anlage.data.tables import catalogue, efficiencies
+from anlage.data.tables import catalogue, processes
 from anlage.session.keyed.answer import Answer, number, number_or_interval, shown, shown_single
 from anlage.session.keyed.arguments import Arguments
 
@@ -130,7 +130,7 @@ def _corner_value(key: str, value: float) -> str:
 def _efficiency(a: Arguments) -> tuple[float | None, Source, list[Notice]]:
     if "efficiency" in a:
         return a.single("efficiency", "ratio"), Source("efficiency", "as stated", "H"), []
-    row = thermal_efficiency(a.text("process"), a.word("process", "process"), efficiencies())
+    row = thermal_efficiency(a.text("process"), a.word("process", "process"), processes())
     if row and row.k is not None:
         return row.k, Source("efficiency", row.source, row.confidence), []
     source = row.source if row else "unknown"

@@ -17,6 +17,7 @@ from anlage.core.quantities.units import System
 from anlage.data.files import text_of
 from anlage.data.tables import unit_table
 
+LEAVES = ("job", "joint", "deposits", "passes", "seam", "record")  # the files of the table, by part
 PARTS = ("minus", "plus", "least", "mean", "most")
 RECORDED = ("least", "mean", "most")
 ENDS = ("low", "high")
@@ -53,7 +54,7 @@ class Field:
 @cache
 def fields() -> Mapping[str, Field]:
     """Return every field by its pattern."""
-    rows = tomllib.loads(text_of("fields.toml"))["field"]
+    rows = [row for part in LEAVES for row in tomllib.loads(text_of(f"leaves/{part}.toml"))["leaf"]]
     return {row["path"]: Field(**row | {"choices": tuple(row.get("choices", ()))}) for row in rows}
 
 

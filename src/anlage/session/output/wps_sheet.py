@@ -9,7 +9,7 @@ from anlage.core.procedure import Deposit, Pass, Wps, clashes, pass_energy
 from anlage.core.quantities import show, show_interval
 from anlage.core.ranges import Interval
 from anlage.data.files import text_of
-from anlage.data.tables import unit_table
+from anlage.data.tables import processes, unit_table
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.ladder import lines, support_sentences
 from anlage.session.leaves.table import field_of
@@ -179,11 +179,8 @@ def _bead_map(flow: Flow, wps: Wps) -> None:
     flow.skip(3.0)
     flow.picture(picture, x_mm=MARGIN_MM)
     x, y = MARGIN_MM + PICTURE_MM[0] + 10, flow.y - 4.0
-    hatches = {"GTAW": "GTAW: plain", "SMAW": "SMAW: rising lines", "GMAW": "GMAW: falling lines",
-               "FCAW": "FCAW: upright lines", "MCAW": "MCAW: level lines", "SAW": "SAW: crossed lines",
-               "PAW": "PAW: level lines"}  # fmt: skip
-    processes = dict.fromkeys(each.process for each in wps.deposits if each.process)
-    texts = [hatches.get(process, process) for process in processes]
+    names = dict.fromkeys(each.process for each in wps.deposits if each.process)
+    texts = [f"{name}: {processes()[name].hatch}" if name in processes() else name for name in names]
     for notice in fill_notices(wps, wps.header.units):
         texts += broken(notice.text, 60.0, NOTE_MM, flow.measure)
     for text in texts:

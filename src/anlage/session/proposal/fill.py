@@ -17,7 +17,7 @@ from anlage.core.procedure import (
     without_pass,
 )
 from anlage.core.ranges import Interval
-from anlage.session.weld.bead_areas import density_of, rate_of, usual_settings
+from anlage.session.weld.bead_areas import density_of, is_hand_fed, rate_of, usual_settings
 from anlage.session.weld.bead_sizes import size_of
 from anlage.session.weld.beads import first_cap, joint_shape
 
@@ -79,7 +79,7 @@ def _stated(deposit: Deposit, model: Pass, bead: Proposed, *, has_sides: bool) -
         stated["current_a"] = stated["current_a"] or _usual_current(usual)
         if usual.volts_min is not None and usual.volts_max is not None:
             stated["voltage_v"] = stated["voltage_v"] or Interval(usual.volts_min, usual.volts_max)
-        if usual.at_wire_speed_m_min and deposit.process not in ("SMAW", "GTAW"):
+        if usual.at_wire_speed_m_min and not is_hand_fed(deposit):
             stated["wire_speed_mm_min"] = stated["wire_speed_mm_min"] or Interval.single(
                 usual.at_wire_speed_m_min * 1000
             )

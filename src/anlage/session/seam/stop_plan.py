@@ -13,7 +13,7 @@ from anlage.core.stops import DOWNHILL_ARCS, Half, Rules, Stops, barred_on, halv
 from anlage.data.tables import unit_table
 from anlage.session.seam.seam_places import Reach, is_round, places, reach_of_pass, seam_mm
 from anlage.session.seam.tacks import tack_marks
-from anlage.session.weld.bead_areas import bead_area, density_of, usual_settings
+from anlage.session.weld.bead_areas import bead_area, density_of, lays_sticks, usual_settings
 from anlage.session.weld.beads import bead_layout
 from anlage.session.weld.node import node_of
 from anlage.session.weld.pictures import Sheet
@@ -50,7 +50,7 @@ class PassPlan:
 
 def electrode_reach(deposit: Deposit, area_mm2: float) -> tuple[float | None, bool]:
     """Return how far one electrode goes [mm], `None` when it has no end; and whether that is known."""
-    if deposit.process != "SMAW":
+    if not lays_sticks(deposit):
         return None, True
     row = usual_settings(deposit)
     if row is None or row.electrode_length_mm is None or area_mm2 <= 0:

@@ -14,10 +14,16 @@ from anlage.core.ranges import Interval
 from anlage.core.shrinkage import fillet_transverse, fillet_turn, transverse
 from anlage.data.tables import catalogue, unit_table
 from anlage.session.seam.seam_places import METRE_MM, reach_of_pass, seam_mm
-from anlage.session.weld.bead_areas import bead_area, density_of, efficiency_of, rate_of, usual_settings
+from anlage.session.weld.bead_areas import (
+    bead_area,
+    density_of,
+    deposition_efficiency,
+    lays_sticks,
+    rate_of,
+    usual_settings,
+)
 from anlage.session.weld.beads import bead_layout
-from anlage.session.weld.figures import Figure
-from anlage.session.weld.figures import efficiency_of as heat_efficiency
+from anlage.session.weld.figures import Figure, thermal_efficiency_of
 from anlage.session.weld.node import node_of
 
 UNKNOWN = "–"
@@ -68,7 +74,7 @@ def _run(deposit: Deposit, each: Pass, area: float, metal_mm: float, seam: float
     size = deposit.filler_diameter_mm
     name = " ".join(filter(None, (deposit.filler, f"{size.low:g} mm" if size else ""))) or "filler not stated"
     return Run(
-        filler=name, metal_kg=mass, efficiency=efficiency_of(deposit)[0], arc_min=arc,
+        filler=name, metal_kg=mass, efficiency=deposition_efficiency(deposit)[0], arc_min=arc,
         power_w=_middle(power),
         gas=_flowing(deposit.shielding_gas), gas_l_min=_middle(deposit.gas_flow_l_min),
         purge=_flowing(deposit.backing_gas), purge_l_min=_middle(deposit.backing_flow_l_min),
@@ -99,7 +105,7 @@ def _factor(deposit: Deposit) -> float | None:
 
 def _electrode(deposit: Deposit) -> float | None:
     row = usual_settings(deposit)
-    if deposit.process != "SMAW" or row is None or row.electrode_length_mm is None:
+    if not lays_sticks(deposit) or row is None or row.electrode_length_mm is None:
         return None
     return electrode_metal(
         row.diameter_mm, consumed_length_mm=row.electrode_length_mm - (row.stub_mm or 0.0),
@@ -264,7 +270,7 @@ def _single_heat(wps: Wps) -> float | None:
     """Return the net heat input of a weld of one pass [J/mm]; Okerblom's rule is for no other."""
     if len(wps.passes) != 1:
         return None
-    energy, row = pass_energy(wps.passes[0]), heat_efficiency(wps.deposits[0])
+    energy, row = pass_energy(wps.passes[0]), thermal_efficiency_of(wps.deposits[0])
     if energy is None or row is None or row.k is None:
         return None
     return 1000 * row.k * energy.interval.high

@@ -8,8 +8,9 @@ from anlage.core.catalogue import Filler, FillerCurrent
 from anlage.core.errors import UnknownNameError
 from anlage.core.joint import STEEL_G_CM3
 from anlage.core.procedure import Deposit, Pass
+from anlage.core.processes import Deposition, Process
 from anlage.core.ranges import Interval
-from anlage.data.tables import catalogue, depositions
+from anlage.data.tables import catalogue, processes
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,13 +61,41 @@ def usual_settings(deposit: Deposit) -> FillerCurrent | None:
     return _current_row(filler.classification, size.low, deposit.process or "", deposit.transfer_mode or "")
 
 
-def efficiency_of(deposit: Deposit) -> tuple[float, str]:
+def process_of(deposit: Deposit) -> Process | None:
+    """Return the process of a deposit, `None` where it is not stated or not known."""
+    return processes().get(deposit.process or "")
+
+
+def lays_sticks(deposit: Deposit) -> bool:
+    """Return whether a deposit is laid with covered sticks, which end and are changed."""
+    process = process_of(deposit)
+    return process is not None and process.electrode == "stick"
+
+
+def is_wire_fed(deposit: Deposit) -> bool:
+    """Return whether a deposit is laid with wire from a spool."""
+    process = process_of(deposit)
+    return process is not None and process.electrode == "wire"
+
+
+def is_hand_fed(deposit: Deposit) -> bool:
+    """Return whether the filler of a deposit comes as rods led by hand."""
+    process = process_of(deposit)
+    return process is not None and process.hand_fed
+
+
+def _deposition(deposit: Deposit) -> Deposition | None:
+    process = process_of(deposit)
+    return process.deposition if process else None
+
+
+def deposition_efficiency(deposit: Deposit) -> tuple[float, str]:
     """Return the deposition efficiency of a deposit and where it comes from; 1 where nothing is known."""
     filler = filler_of(deposit)
     if filler and filler.deposition_efficiency_percent and deposit.process in filler.processes[:1]:
         return filler.deposition_efficiency_percent / 100, f"{filler.classification}, catalogue"
-    row = depositions().get(deposit.process or "")
-    return (row.middle, f"{row.process}, handbook figure") if row else (1.0, "not known, 1 taken")
+    row = _deposition(deposit)
+    return (row.middle, f"{deposit.process}, handbook figure") if row else (1.0, "not known, 1 taken")
 
 
 def _middle(span: Interval) -> float:
@@ -77,15 +106,15 @@ def rate_of(deposit: Deposit, each: Pass) -> Rate | None:
     """Return the weld metal laid per hour of arc: from wire feed, or from the electrode's table value and the amps."""
     size, density = deposit.filler_diameter_mm, density_of(deposit)
     if each.wire_speed_mm_min is not None and size is not None:
-        efficiency, origin = efficiency_of(deposit)
-        row = depositions().get(deposit.process or "")
+        efficiency, origin = deposition_efficiency(deposit)
+        row = _deposition(deposit)
         share = efficiency * (row.fill if row else 1.0) * density * 60e-6 * 0.7853981633974483
         speed = each.wire_speed_mm_min
         low, high = share * size.low**2 * speed.low, share * size.high**2 * speed.high
         middle = share * _middle(size) ** 2 * _middle(speed)
         return Rate(Interval(low, high), middle, f"wire feed, efficiency {efficiency:g} ({origin})")
     usual = usual_settings(deposit)
-    if deposit.process != "SMAW" or usual is None or not usual.deposition_kg_h_typical or each.current_a is None:
+    if not lays_sticks(deposit) or usual is None or not usual.deposition_kg_h_typical or each.current_a is None:
         return None
     per_amp = usual.deposition_kg_h_typical / (usual.at_amps or _middle(each.current_a))
     amps = each.current_a

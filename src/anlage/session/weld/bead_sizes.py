@@ -16,7 +16,7 @@ from anlage.core.procedure import (
 )
 from anlage.core.ranges import Interval
 from anlage.data.tables import catalogue
-from anlage.session.weld.bead_areas import bead_area, usual_settings
+from anlage.session.weld.bead_areas import bead_area, is_hand_fed, is_wire_fed, usual_settings
 
 
 def bead_counts(wps: Wps, joints: Sequence[Preparation]) -> tuple[int | None, ...]:
@@ -39,9 +39,9 @@ def size_of(wps: Wps, deposit: Deposit, *, is_last: bool) -> Size:
     others["weave_limit_mm"] = wps.seam.weave_limit_mm
     diameter = deposit.filler_diameter_mm
     own = [area.middle for each in wps.passes if each.deposit == deposit.id and (area := bead_area(deposit, each))]
-    if own and deposit.process not in ("SMAW", "GTAW"):
+    if own and not is_hand_fed(deposit):
         return Size.of_area(sum(own) / len(own), **others)
-    if deposit.process in ("GMAW", "FCAW", "MCAW", "SAW"):
+    if is_wire_fed(deposit):
         area = _usual_wire_area(deposit)
         if area is not None:
             return Size.of_area(area, **others)

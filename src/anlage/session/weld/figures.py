@@ -4,13 +4,13 @@ from dataclasses import dataclass
 
 from anlage.core.document import kept
 from anlage.core.heat import EnergyRange
-from anlage.core.heat.efficiency import Efficiency, thermal_efficiency
 from anlage.core.joint import STEEL_G_CM3, Sketch, faults, joint_metal, saddle
 from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, sketch_of
+from anlage.core.processes import Efficiency, thermal_efficiency
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.show import THIN_SPACE
 from anlage.core.quantities.units import System
-from anlage.data.tables import efficiencies, unit_table
+from anlage.data.tables import processes, unit_table
 from anlage.session.weld.bead_sizes import bead_counts
 from anlage.session.weld.node import node_of
 
@@ -145,7 +145,7 @@ def pass_figures(wps: Wps, each: Pass, system: System) -> PassFigures:
 
 
 def _heat_input(deposit: Deposit, energy: EnergyRange, system: System) -> str:
-    row = efficiency_of(deposit)
+    row = thermal_efficiency_of(deposit)
     if deposit.process is None:
         return "heat input: state the process, which has an efficiency"
     if row is None or row.k is None:
@@ -159,6 +159,6 @@ def deposit_of(wps: Wps, each: Pass) -> Deposit:
     return next(deposit for deposit in wps.deposits if deposit.id == each.deposit)
 
 
-def efficiency_of(deposit: Deposit) -> Efficiency | None:
+def thermal_efficiency_of(deposit: Deposit) -> Efficiency | None:
     """Return the thermal efficiency of a deposit's process, `None` when no process is stated."""
-    return thermal_efficiency(deposit.process, deposit.process, efficiencies()) if deposit.process else None
+    return thermal_efficiency(deposit.process, deposit.process, processes()) if deposit.process else None

@@ -19,6 +19,7 @@ from anlage.core.procedure import Joint, Wps, pass_energy, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
+from anlage.session.weld.bead_areas import process_of
 from anlage.session.weld.beads import bead_layout, joint_shape
 from anlage.session.weld.fill_notices import OVER_MM
 
@@ -103,6 +104,7 @@ def marked(wps: Wps, chosen: str = "") -> dict[str, Marked]:
     for number, each in enumerate(wps.passes, 1):
         energy = pass_energy(each)
         heat = energy.high.energy_kj_mm if energy else None
-        process = homes[each.deposit].process or ""
-        found[each.id] = Marked(f"passes/{each.id}", str(number), process, heat, chosen=each.id == chosen)
+        process = process_of(homes[each.deposit])
+        hatch = process.hatch_deg if process else ()
+        found[each.id] = Marked(f"passes/{each.id}", str(number), hatch, heat, chosen=each.id == chosen)
     return found

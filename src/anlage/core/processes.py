@@ -1,0 +1,94 @@
+"""The arc processes, a row each: words, numbers, what is consumed, efficiencies, and how drawings tell them apart."""
+
+import tomllib
+from collections.abc import Mapping
+from types import MappingProxyType
+from typing import Literal
+
+import msgspec
+
+from anlage.core.errors import FormatError
+
+
+class Efficiency(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """k of one process by its ISO 4063 number; `k` is `None` where the standard does not name the process."""
+
+    iso_4063: str
+    source: str
+    confidence: str
+    k: float | None = None
+
+
+class Deposition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """Deposition efficiency of a process, and how much of its wire's section is metal."""
+
+    efficiency: tuple[float, float]
+    confidence: str
+    fill: float = 1.0
+    note: str = ""
+
+    @property
+    def middle(self) -> float:
+        """The efficiency that is worked with."""
+        return sum(self.efficiency) / 2
+
+
+class Process(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
+    """One process.
+
+    `electrode` is what carries the arc: a covered stick that is consumed and is its own filler, a wire fed from a
+    spool, a tungsten that is not consumed. `hand_fed` says that filler comes as rods led by hand, `without_filler` that
+    the edges may be fused alone.
+    """
+
+    id: str
+    words: tuple[str, ...]
+    iso_4063: tuple[str, ...]
+    electrode: Literal["stick", "wire", "tungsten"]
+    hatch_deg: tuple[float, ...]
+    hatch: str
+    hand_fed: bool = False
+    without_filler: bool = False
+    deposition: Deposition | None = None
+    k: tuple[Efficiency, ...] = ()
+
+
+Processes = Mapping[str, Process]
+
+
+def read_processes(text: str, *, where: str = "processes.toml") -> Processes:
+    """Return the processes written in `text` (TOML) by their id.
+
+    Raises
+    ------
+    FormatError : a row is not what a process is, or a process comes twice
+    """
+    try:
+        rows = msgspec.convert(tomllib.loads(text)["process"], tuple[Process, ...])
+    except msgspec.ValidationError as fault:
+        raise FormatError(str(fault), where=where, mend="mend the row") from fault
+    found = {row.id: row for row in rows}
+    if len(found) < len(rows):
+        raise FormatError("a process comes twice", where=where, mend="keep one row a process")
+    return MappingProxyType(found)
+
+
+def thermal_efficiency(word: str, process: str, processes: Processes) -> Efficiency | None:
+    """Return the efficiency of a process: by the ISO number when the word is one, else the first of its AWS process.
+
+    Parameters
+    ----------
+    word : the process as stated, such as `TIG` or `142`
+    process : the canonical token it means, such as `GTAW`
+    processes : from `read_processes`
+
+    Examples
+    --------
+    >>> from anlage.data.tables import processes
+    >>> thermal_efficiency("TIG", "GTAW", processes()).k, thermal_efficiency("142", "GTAW", processes()).k
+    (0.6, None)
+    """
+    rows = [row for each in processes.values() for row in each.k]
+    by_number = next((row for row in rows if row.iso_4063 == word.strip()), None)
+    own = processes[process].k if process in processes else ()
+    return by_number or next(iter(own), None)
