@@ -9,16 +9,16 @@ from anlage.core.errors import FormatError, UnknownNameError, closest
 @pytest.mark.parametrize("name", ["A516-70", "SA-516 70", "sa516 gr. 70", "SA-516 Grade 70", "a516 70"])
 def test_a_metal_has_one_row_under_all_its_spellings(name, shelves):
     group = shelves.metal_group(name)
-    assert (group.name, group.p_number, group.group_number) == ("A516-70", "1", "2")
+    assert (group.name, group.group("p_number"), group.group("group_number")) == ("A516-70", "1", "2")
 
 
 def test_a_metal_of_qw_422_alone_is_found_by_name_and_uns(shelves):
-    assert shelves.metal_group("SA-335 P92").p_number == "15E"
-    assert shelves.metal_group("S31803").p_number == "10H"
+    assert shelves.metal_group("SA-335 P92").group("p_number") == "15E"
+    assert shelves.metal_group("S31803").group("p_number") == "10H"
 
 
 def test_a_metal_without_p_number_says_so(shelves):
-    assert shelves.metal_group("S690QL").p_number == ""
+    assert shelves.metal_group("S690QL").group("p_number") == ""
 
 
 @pytest.mark.parametrize("name", ["E7018-H4R", "e7018 h8", "E7018R", "E7018-H16"])

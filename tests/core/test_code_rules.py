@@ -4,9 +4,12 @@ import re
 
 import pytest
 
-from anlage.core.codes import Coupon, Demand, Measured, cover_box, read_pack, verdict_of
+from anlage.core.codes import Coupon, Demand, Measured, Names, cover_box, read_pack, verdict_of
+from anlage.core.codes.loader import faults_of_pack
 from anlage.core.errors import FormatError
 from anlage.core.ranges import ANY, NONE, all_but, between, choices
+from anlage.core.variables import read_variables
+from anlage.data.tables import unit_table, vocabulary
 
 HEAD = """[pack]
 code = "toy"
@@ -14,6 +17,10 @@ title = "A toy code"
 editions = ["1"]
 processes = ["SMAW"]
 source = "invented for this test"
+
+[[category]]
+id = "essential"
+word = "essential"
 """
 RULE = """
 [[rule]]
@@ -28,14 +35,27 @@ confidence = "{confidence}"
 {rest}
 """
 GROUPS = {"E7018": "4", "E7016": "4", "E6010": "3", "EX": ""}
+VARIABLES = """
+variable = [
+  {id = "x", name = "x"}, {id = "y", name = "y"}, {id = "x_mm", name = "x", kind = "length"},
+  {id = "y_mm", name = "y", kind = "length"}, {id = "preheat_c", name = "preheat", kind = "temperature"},
+  {id = "gas", name = "gas"}, {id = "word", name = "word", tokens = ["up", "down"]},
+  {id = "pair", name = "pair", tokens = ["1", "3", "8"], pairs = true},
+  {id = "metal", name = "metal", tokens = "catalogue.fillers.f_number"},
+  {id = "process", name = "process", tokens = "vocabulary.process"},
+  {id = "impact", name = "impact tests", tokens = ["yes", "no"], asked = "header/impact"},
+]
+"""
+COLUMNS = {"metals": frozenset({"p_number"}), "filler": frozenset({"f_number"})}
+NAMES = Names(read_variables(VARIABLES), vocabulary(), unit_table(), lambda _: GROUPS, COLUMNS)
 
 
 def rule(kind, rest="", variable="x", identity="r", confidence="H"):
     return RULE.format(id=identity, variable=variable, kind=kind, rest=rest, confidence=confidence)
 
 
-def pack(*rules):
-    return read_pack(HEAD + "".join(rules), where="toy.toml", column=lambda _: GROUPS)
+def pack(*rules, head=HEAD):
+    return read_pack({"pack.toml": head, "rules.toml": "".join(rules)}, names=NAMES)
 
 
 def allowance(rules, facts, signed=frozenset(), assumed=None, **demand):
@@ -192,44 +212,98 @@ SPLIT = "rows = [{below = {si = 5, us = 0.3}, high = {is = 1}}, {from = {si = 5,
 @pytest.mark.parametrize(
     ("text", "line", "what"),
     [
-        (rule("same", "clauze = 3"), 17, "a rule of kind same has no key clauze; write clause"),
-        (rule("bend"), 15, "no kind bend; take one of same, group"),
-        (rule("table", OVERLAP), 17, "rows 1 and 2 of r overlap; part them with below and from"),
-        (rule("table", SPLIT, variable="x_mm"), 17, "rows 1 and 2 of r overlap"),
-        (rule("same").replace('clause = "1.2"', 'clause = ""'), 11, "the rule has no clause; state clause"),
-        (rule("same").replace('clause = "1.2"\n', ""), 8, "the rule has no clause; state clause"),
-        (rule("same", confidence="X"), 16, "confidence is X; take one of H, M, L"),
-        (rule("same").replace("deposit", "weld"), 14, "scope is weld; take one of joint, deposit, pass"),
-        (rule("band", "low = {timez = 2}"), 17, "low has no key timez; write times"),
-        (rule("band", "low = {is = 2, times = 3}"), 17, "neither a number nor a fact"),
-        (rule("band"), 8, "the band has no end; state low, high or both"),
-        (rule("map", 'map.a = 3\notherwise = "same"'), 17, "3 is no set of tokens"),
-        (rule("map", 'map.a = "any"\notherwise = "none"'), 18, "otherwise is none; take same or unknown"),
-        (rule("same", "when = {y = 3}"), 17, "when.y is no condition"),
-        (rule("function", 'function = "magic"'), 17, "no function magic; take one of each_end_to_itself"),
-        (rule("same") + rule("same"), 19, "the id r comes twice; see line 8"),
+        (rule("same", "clauze = 3"), 11, "a rule of kind same has no key clauze; write clause"),
+        (rule("bend"), 9, "no kind bend; take one of same, group"),
+        (rule("table", OVERLAP), 11, "rows 1 and 2 of r overlap; part them with below and from"),
+        (rule("table", SPLIT, variable="x_mm"), 11, "rows 1 and 2 of r overlap"),
+        (rule("same").replace('clause = "1.2"', 'clause = ""'), 5, "the rule has no clause; state clause"),
+        (rule("same").replace('clause = "1.2"\n', ""), 2, "the rule has no clause; state clause"),
+        (rule("same", confidence="X"), 10, "confidence is X; take one of H, M, L"),
+        (rule("same").replace("deposit", "weld"), 8, "scope is weld; take one of joint, deposit, pass"),
+        (rule("same").replace('"essential"', '"vital"'), 7, "category is vital; take one of essential"),
+        (rule("band", "low = {timez = 2}"), 11, "low has no key timez; write times"),
+        (rule("band", "low = {is = 2, times = 3}"), 11, "neither a number nor a fact"),
+        (rule("band"), 2, "the band has no end; state low, high or both"),
+        (rule("band", "low = {is = {si = 1, us = 2}}"), 11, "a plain number has no unit columns"),
+        (rule("band", "low = {is = {si = 1}}", variable="x_mm"), 11, "is no limit; write a number, or {si"),
+        (rule("map", 'map.a = 3\notherwise = "same"'), 11, "3 is no set of tokens"),
+        (rule("map", 'map.a = "any"\notherwise = "none"'), 12, "otherwise is none; take same or unknown"),
+        (rule("same", "when = {y = 3}"), 11, "when.y is no condition"),
+        (rule("same", 'when = {yy_mm = ["a"]}'), 11, "no variable yy_mm; write y_mm"),
+        (rule("same", 'when = {impact = ["maybe"]}'), 11, "maybe is no impact"),
+        (rule("same", 'when = {word = "@upp"}'), 11, "no set @upp"),
+        (rule("same", variable="wurd"), 4, "no variable wurd; write word"),
+        (rule("band", 'low = {of = "pree_heat_c", times = 1}'), 11, "no variable pree_heat_c; write preheat_c"),
+        (rule("group", 'groups = [["up", "dawn"]]', variable="word"), 11, "dawn is no word; write down"),
+        (rule("group", 'groups = [["1+8", "1+88"]]', variable="pair"), 11, "1+88 is no pair"),
+        (rule("group", 'groups = [["5"]]', variable="metal"), 11, "5 is no metal; take a known word"),
+        (rule("group", 'groups = [[5]]', variable="metal"), 11, "[5] is no list of tokens"),
+        (rule("function", 'function = "magic"'), 11, "no function magic; take one of each_end_to_itself"),
+        (rule("same") + rule("same"), 13, "the id r comes twice; see rules.toml line 2"),
     ],
-)
+)  # fmt: skip
 def test_a_pack_at_fault_is_refused_with_file_line_and_reason(text, line, what):
     with pytest.raises(FormatError, match=re.escape(what)) as refusal:
         pack(text)
-    assert refusal.value.where == f"toy.toml line {line}"
+    assert refusal.value.where == f"rules.toml line {line}"
+
+
+@pytest.mark.parametrize(
+    ("more", "what"),
+    [
+        ('[combination]\nvariables = ["a", "b", "c", "d"]', "[combination] names more than three variables; name at"),
+        ('[combination]\nvariables = ["xx"]', "[combination] names xx, which is not there; write one"),
+        ('[combination]\njoined_pairs = ["pairs"]', "[combination] names pairs, which is not there"),
+        ("[combinations]", "a pack has no key combinations; write combination"),
+        ('[root_deposit]\nlifts = ["q"]', "[root_deposit] names q, which is not there"),
+        ('[pack.assumed]\nyy = {is = "a", say = "b"}', "[pack.assumed] names yy, which is not there; write one"),
+        ('[pack.assumed]\nword = {is = "upp", say = "b"}', "[pack.assumed] names upp, which is not there; write up"),
+        ('[[demand]]\nid = "word"\nword = "w"\nchoices = ["up"]\ndefault = "up"', "[[demand]] names word, which"),
+        ('[[demand]]\nid = "impact"\nword = "w"\nchoices = ["yes"]\ndefault = "no"', "[[demand]] names no, which"),
+        ('[[derive]]\nvariable = "xyz"\nof = "metals"\ncolumns = ["p_number"]', "[[derive]] names xyz, which"),
+        ('[[derive]]\nvariable = "x"\nof = "metals"\ncolumns = ["p_numbr"]', "names p_numbr, which is not there"),
+        ('[[derive]]\nvariable = "x"\nof = "filler"\ncolumns = ["f_number"]\nanalysis = "a.toml"', "no table a.toml"),
+        ('[[category]]\nid = "new"', "Object missing required field `word`"),
+    ],
+)  # fmt: skip
+def test_a_head_that_names_what_is_not_there_is_refused(more, what):
+    with pytest.raises(FormatError, match=re.escape(what)) as refusal:
+        pack(rule("same"), head=f"{HEAD}\n{more}\n")
+    assert refusal.value.where.startswith("pack.toml line ")
+
+
+def test_every_fault_of_a_pack_is_told_in_one_go():
+    rules = rule("bend") + rule("same", confidence="X", identity="s") + rule("same", variable="z", identity="t")
+    faults = faults_of_pack({"pack.toml": HEAD, "rules.toml": rules, "tables.toml": "a = = 1"}, names=NAMES)
+    assert [fault.where for fault in faults] == [
+        "tables.toml",
+        "rules.toml line 9",
+        "rules.toml line 21",
+        "rules.toml line 26",
+    ]
+
+
+def test_a_named_set_stands_for_its_tokens():
+    head = HEAD + "\n[sets]\nboth = ['up', 'down']\n"
+    found = pack(rule("group", 'groups = ["@both"]', variable="word"), head=head)
+    assert cover_box(
+        found, Coupon(name="R", joint={}, deposits=({"process": "SMAW", "word": "up"},)), Demand()
+    ).deposits[0]["word"].sure == choices("up", "down")
 
 
 def test_a_pack_that_is_no_toml_is_refused_with_its_line():
-    with pytest.raises(FormatError, match=r"toy.toml: no TOML: .*line 7"):
+    with pytest.raises(FormatError, match=r"rules.toml: no TOML: .*line 1"):
         pack("x = = 3")
 
 
 def test_a_pack_without_a_source_is_refused():
     with pytest.raises(FormatError, match=r"\[pack\] has no source; state source"):
-        read_pack(HEAD.replace("source", "# source"), where="toy.toml", column=dict)
+        pack(head=HEAD.replace("source", "# source"))
 
 
-def test_more_than_three_combination_variables_are_refused():
-    text = '[combination]\nvariables = ["a", "b", "c", "d"]\n'
-    with pytest.raises(FormatError, match="more than three variables"):
-        pack(text)
+def test_a_pack_without_a_head_is_refused():
+    with pytest.raises(FormatError, match=r"pack.toml: it has no head; write \[pack\] into it"):
+        read_pack({"rules.toml": rule("same")}, names=NAMES)
 
 
 def test_the_shipped_pack_names_clause_source_and_confidence_of_every_rule(asme):

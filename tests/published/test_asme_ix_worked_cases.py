@@ -7,9 +7,7 @@ here for SMAW, which has the same rules in it.
 
 import pytest
 
-from anlage.core.codes.derive import filler_facts
 from anlage.core.ranges import between, choices
-from anlage.data.code_packs import a_number_table
 from tests.builders import allowed, coupon, deposit, failing, judged, metals, verdict, wps
 
 IN = 25.4
@@ -99,7 +97,7 @@ def test_w08_f_number_a_number_and_classification(asme, shelves):  # QW-404.4, .
     record = coupon(20, deposit(t=20))
     assert allowed(asme, record, "f_number") == choices("4")
     assert allowed(asme, record, "a_number") == choices("1", "2")
-    other = {name: filler_facts(shelves.filler(name)) for name in ("E7018-A1", "E8018-B2", "E7016")}
+    other = {name: asme.derive.filler_facts(shelves.filler(name)) for name in ("E7018-A1", "E8018-B2", "E7016")}
     molybdenum, chromium, sister = (wps(record, 20, other[n] | {"product_form": "x"}) for n in other)
     assert verdict(asme, molybdenum, record) == "inside"
     assert failing(judged(asme, molybdenum, record, impact=True)) == ["filler_classification.SMAW"]
@@ -155,7 +153,7 @@ def test_w14_another_process_is_outside(asme):  # QW-401
 
 def test_w15_an_a_number_is_derived_again_from_the_deposit(asme, shelves):  # QW-404.5, QW-442 (M)
     composition = {"C": 0.07, "Cr": 5.0, "Mo": 0.55, "Mn": 0.7, "Si": 0.5}
-    facts = filler_facts(shelves.filler("E8018-B6"), deposit=composition, table=a_number_table())
+    facts = asme.derive.filler_facts(shelves.filler("E8018-B6"), deposit=composition)
     assert facts["a_number"] == "5"
     record = coupon(20, deposit(t=20, **facts), **metals("5B"))
     assert verdict(asme, wps(record, 20, {"a_number": "5"}), record) == "inside"

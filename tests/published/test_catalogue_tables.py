@@ -41,8 +41,8 @@ def test_both_tables_of_metals_give_one_p_number(shelves):
     differing = []
     for row in shelves.p_numbers:
         metal = shelves.metal_group(row.id)
-        if metal.source != row.source and metal.p_number:
-            both = (metal.p_number, metal.group_number), (row.p_number, row.group_number)
+        if metal.source != row.source and metal.group("p_number"):
+            both = (metal.group("p_number"), metal.group("group_number")), (row.p_number, row.group_number)
             if both[0] != both[1]:
                 differing.append((row.id, *both))
     assert differing == []

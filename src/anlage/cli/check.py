@@ -37,8 +37,8 @@ def check_answer(name: str, records: Sequence[str], words: Sequence[str]) -> Ans
         raise InputError(proof.missing, where=wps.header.number or name, mend="state it in the procedure")
     pack, edition = edition_of(str(wps.header.code))
     verdict, units = proof.judgement.verdict, wps.header.units
-    notices = [Notice("record.refused", "pqr", str(fault)) for fault in judge.refused]
-    if not judge.records:
+    notices = [Notice("record.refused", "pqr", str(fault)) for fault in judge.refused.values()]
+    if not judge.records(pack):
         notices.append(Notice("record.none", "pqr", "no record was given, and every variable rests on one"))
     ladder = lines(wps, proof, units)
     values = {

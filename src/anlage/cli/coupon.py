@@ -37,7 +37,7 @@ def coupon_answer(code: str, words: list[str]) -> Answer:
     arguments = Arguments(words, known=KEYS)
     arguments.need("process", "thickness")
     demand = Demand(
-        weld=arguments.optional_word("weld", "weld") or "groove",
+        weld=arguments.optional_word("weld", "weld"),
         impact=arguments.answer("impact"),
         hardness=arguments.answer("hardness_test"),
         units=_units(arguments),
@@ -133,7 +133,10 @@ def _groups(a: Arguments) -> tuple[MetalGroup, ...]:
         raise InputError("a joint has two metals, each with its group", where="group_number", mend=mend)
     if any(not (group.isdigit() or group == "") for group in groups):
         raise InputError(f"{'+'.join(groups)} is no group", where="group_number", mend="write a number such as 2")
-    return tuple(MetalGroup(f"P-{end}", end, g, "H", "as stated") for end, g in zip(ends, groups, strict=True))
+    return tuple(
+        MetalGroup(f"P-{end}", {"p_number": end, "group_number": group}, "H", "as stated")
+        for end, group in zip(ends, groups, strict=True)
+    )
 
 
 def _deposits(a: Arguments) -> tuple[StatedCouponDeposit, ...]:

@@ -12,6 +12,7 @@ from anlage.core.record import PQR
 from anlage.core.results import Notice
 from anlage.session.judging.record_ranges import ranges_of_record
 from anlage.session.judging.statements import demand_of
+from anlage.session.judging.what_if import edition_of
 from anlage.session.keyed.answer import Answer
 from anlage.session.keyed.arguments import Arguments
 from anlage.session.works.found_documents import (
@@ -29,7 +30,7 @@ def ranges_answer(name: str, code: str, words: Sequence[str]) -> Answer:
     """
     found = find_document(name, PQR)
     arguments = Arguments(words, known=KEYS)
-    asked = demand_of(with_demands(Wps(header=found.value.header), arguments))
+    asked = demand_of(with_demands(Wps(header=found.value.header), arguments), edition_of(code)[0])
     ranges = ranges_of_record(code, found.value, asked)
     notices = []
     if found.value.state != "accepted":

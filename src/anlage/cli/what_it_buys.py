@@ -1,7 +1,7 @@
 """The sets that a coupon or a record buys, as an answer."""
 
 import textwrap
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from typing import Any
 
 from anlage.core.quantities.units import System
@@ -17,7 +17,7 @@ def what_if_answer(found: WhatIf, notices: list[Notice]) -> Answer:
     variables = {bought.id: _variable(bought) for bought in found.variables}
     units = found.demand.units
     values = {"code": found.pack.code, "edition": found.edition, "units": units, "variables": variables}
-    lines = list(_lines(found.variables, units))
+    lines = list(_lines(found))
     confidences = {b.allowance.confidence for b in found.variables if b.allowance}
     sources = [Source("ranges", f"{found.pack.source}, edition {found.edition}", max(confidences, key="HML".index))]
     return Answer(values, lines, [*sources, *found.sources], [*notices, *found.notices])
@@ -44,18 +44,16 @@ def _variable(bought: Bought) -> dict[str, Any]:
     return {**answer, "clause": bought.clause, "category": bought.category, "confidence": confidence, "note": note}
 
 
-def _lines(variables: Sequence[Bought], units: System) -> Iterator[tuple[str, str]]:
+def _lines(found: WhatIf) -> Iterator[tuple[str, str]]:
     """Yield the table: what limits first, then in one paragraph what the WPS must only state."""
-    headings = {"essential": "ESSENTIAL", "supplementary": "SUPPLEMENTARY ESSENTIAL"}
-    for category, heading in headings.items():
-        own = [bought for bought in variables if bought.category == category]
-        if own:
-            yield heading, ""
-        yield from ((f"  {bought.id}", _line(bought, units)) for bought in own)
-    stated = [bought.id for bought in variables if bought.category == "nonessential"]
-    if stated:
-        yield "NONESSENTIAL", "any, but the WPS states it:"
-        yield from (("", line) for line in textwrap.wrap(", ".join(stated), 84))
+    for category in found.pack.categories:
+        own = [bought for bought in found.variables if bought.category == category.id]
+        if own and category.stated:
+            yield category.word.upper(), "any, but the WPS states it:"
+            yield from (("", line) for line in textwrap.wrap(", ".join(bought.id for bought in own), 84))
+        elif own:
+            yield category.word.upper(), ""
+            yield from ((f"  {bought.id}", _line(bought, found.demand.units)) for bought in own)
 
 
 def _line(bought: Bought, units: System) -> str:

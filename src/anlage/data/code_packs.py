@@ -1,31 +1,28 @@
-"""The code packs and the tables that only they need; apart from `tables`, so that a calculation loads no rules."""
+"""The code packs, a folder each; apart from `tables`, so that a calculation loads no rules."""
 
+from collections.abc import Mapping
 from functools import cache
+from pathlib import Path
 
-from anlage.core.codes.a_number import ANumberRow, read_a_numbers
-from anlage.core.codes.derive import LowerTransformation, read_lower_transformations
+from anlage.core.catalogue import GROUP_COLUMNS, Filler
 from anlage.core.codes.loader import read_pack
+from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Pack
 from anlage.core.errors import UnknownNameError
-from anlage.data.files import FOLDER, text_of
-from anlage.data.tables import catalogue
+from anlage.data.files import FOLDER
+from anlage.data.tables import catalogue, unit_table, variables, vocabulary
+
+CODES = FOLDER / "codes"
 
 
-@cache
-def a_number_table() -> tuple[ANumberRow, ...]:
-    """Return the shipped limits of A-Numbers."""
-    return read_a_numbers(text_of("a_numbers.toml"))
-
-
-@cache
-def lower_transformations() -> tuple[LowerTransformation, ...]:
-    """Return the shipped lower transformation temperatures."""
-    return read_lower_transformations(text_of("transformation_temperatures.toml"))
+def code_folders() -> Mapping[str, Path]:
+    """Return the folders of the codes that have a pack, by the name of the code: `asme-ix`."""
+    return {path.parent.name.replace("_", "-"): path.parent for path in sorted(CODES.glob("*/pack.toml"))}
 
 
 def code_names() -> tuple[str, ...]:
     """Return the names of the codes that have a pack."""
-    return tuple(sorted(path.stem.replace("_", "-") for path in (FOLDER / "codes").glob("*.toml")))
+    return tuple(code_folders())
 
 
 @cache
@@ -36,15 +33,27 @@ def code_pack(code: str) -> Pack:
     ------
     UnknownNameError : no pack ships for the code
     """
-    if code not in code_names():
-        raise UnknownNameError(code, code_names(), where="code")
-    name = f"codes/{code.replace('-', '_')}.toml"
-    return read_pack(text_of(name), where=name, column=_column)
+    folders = code_folders()
+    if code not in folders:
+        raise UnknownNameError(code, folders, where="code")
+    return read_pack(pack_files(folders[code]), names=pack_names())
 
 
-def _column(name: str) -> dict[str, str]:
+def pack_files(folder: Path) -> Mapping[str, str]:
+    """Return the text of every file of a pack by its name, the head first."""
+    paths = sorted(folder.glob("*.toml"), key=lambda path: (path.name != "pack.toml", path.name))
+    return {path.name: path.read_text(encoding="utf-8") for path in paths}
+
+
+@cache
+def pack_names() -> Names:
+    """Return what a pack may name: the shipped variables, words, units and columns of the catalogue."""
+    columns = {"metals": frozenset(GROUP_COLUMNS), "filler": frozenset(Filler.__dataclass_fields__)}
+    return Names(variables(), vocabulary(), unit_table(), _column, columns)
+
+
+def _column(name: str) -> Mapping[str, str]:
     """Return a catalogue column, such as `fillers.hydrogen_class`, as key -> value."""
     table, column = name.split(".")
-    rows = getattr(catalogue(), table)
-    key = "classification" if table == "fillers" else "id"
-    return {getattr(row, key): str(getattr(row, column) or "") for row in rows}
+    rows = catalogue().filler_rows() if table == "fillers" else {row.id: row for row in getattr(catalogue(), table)}
+    return {key: str(getattr(row, column) or "") for key, row in rows.items()}

@@ -5,9 +5,10 @@ from functools import cache
 
 from anlage.core.catalogue import Catalogue, Vocabulary, read_vocabulary
 from anlage.core.heat.run_out import RunOutFactor, read_run_out_factors
-from anlage.core.joint import Detail, RootStyles, read_details, read_root_styles
+from anlage.core.joint import Detail, JointLimit, RootStyles, read_details, read_joint_limits, read_root_styles
 from anlage.core.processes import Processes, read_processes
 from anlage.core.quantities import UnitTable, read_units
+from anlage.core.variables import Variables, read_variables
 from anlage.data.files import text_of
 
 
@@ -26,6 +27,12 @@ def vocabulary() -> Vocabulary:
 
 
 @cache
+def variables() -> Variables:
+    """Return the shipped variables by their id."""
+    return read_variables(text_of("variables.toml"))
+
+
+@cache
 def catalogue() -> Catalogue:
     """Return the shipped catalogue."""
     return Catalogue(lambda table: text_of(f"catalogue/{table}.csv"))
@@ -41,6 +48,12 @@ def run_out_factors() -> tuple[RunOutFactor, ...]:
 def processes() -> Processes:
     """Return the shipped processes by their id."""
     return read_processes(text_of("processes.toml"))
+
+
+@cache
+def joint_limits() -> Mapping[str, JointLimit]:
+    """Return the shipped limits that are told at the joint, by their id."""
+    return read_joint_limits(text_of("joint_limits.toml"))
 
 
 @cache

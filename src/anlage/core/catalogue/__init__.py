@@ -1,6 +1,6 @@
 """Base metals, fillers, gases, pipes, process limits and the trade's vocabulary: loaded values, frozen."""
 
-from anlage.core.catalogue.catalogue import Catalogue, MetalGroup
+from anlage.core.catalogue.catalogue import GROUP_COLUMNS, Catalogue, MetalGroup
 from anlage.core.catalogue.rows import (
     BaseMetal,
     Filler,
@@ -15,6 +15,7 @@ from anlage.core.catalogue.rows import (
 from anlage.core.catalogue.vocabulary import Vocabulary, read_vocabulary
 
 __all__ = [
+    "GROUP_COLUMNS",
     "BaseMetal",
     "Catalogue",
     "Filler",

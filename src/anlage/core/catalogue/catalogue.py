@@ -2,10 +2,12 @@
 
 import re
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from fractions import Fraction
 from functools import cached_property
 from itertools import chain
+
+import msgspec
 
 from anlage.core.catalogue.names import filler_key, metal_key, plain_key
 from anlage.core.catalogue.rows import (
@@ -24,20 +26,26 @@ from anlage.core.catalogue.rows import (
 )
 from anlage.core.errors import UnknownNameError
 
+# The systems that group metals, with their columns in the table of grades.
+GROUP_COLUMNS = {
+    "p_number": "p_number", "group_number": "p_group", "iso15608_group": "iso15608_group", "d1_1_group": "d1_1_group",
+}  # fmt: skip
 _STAINLESS_COATING = re.compile(r"^(E3\d\d.*|E2\d\d\d.*|E4\d\d.*|E16-8-2)-1[567]$", re.IGNORECASE)
 _GAS_PART = re.compile(r"(?P<before>\d+(?:\.\d+)?)?\s*%?\s*(?P<gas>CO2|ARGON|AR|HELIUM|HE|O2|H2|N2)\s*", re.IGNORECASE)
 _GAS_SPOKEN = {"ARGON": "Ar", "HELIUM": "He", "AR": "Ar", "HE": "He"}
 
 
-@dataclass(frozen=True, slots=True)
-class MetalGroup:
-    """P-Number and group of one metal, "" where the table has none, with its source and confidence."""
+class MetalGroup(msgspec.Struct, frozen=True):
+    """The groups of one metal by the system that counts them, with their source and confidence."""
 
     name: str
-    p_number: str
-    group_number: str
+    groups: Mapping[str, str]
     confidence: str
     source: str
+
+    def group(self, system: str) -> str:
+        """Return its group in a system, such as `p_number` or `iso15608_group`; "" where the table has none."""
+        return self.groups.get(system, "")
 
 
 class Catalogue:
@@ -105,9 +113,11 @@ class Catalogue:
         """
         key = metal_key(name)
         if metal := self._metals.get(key):
-            return MetalGroup(metal.id, metal.p_number, metal.p_group, metal.confidence, metal.source)
+            groups = {system: getattr(metal, column) for system, column in GROUP_COLUMNS.items()}
+            return MetalGroup(metal.id, groups, metal.confidence, metal.source)
         if row := self._p_rows.get(key):
-            return MetalGroup(row.id, row.p_number, row.group_number, row.confidence, row.source)
+            groups = {"p_number": row.p_number, "group_number": row.group_number}
+            return MetalGroup(row.id, groups, row.confidence, row.source)
         names = chain((m.id for m in self.base_metals), (row.id for row in self.p_numbers))
         raise UnknownNameError(name, names, where=where, otherwise=" or state p_number and group_number")
 
@@ -127,6 +137,16 @@ class Catalogue:
             return replace(found, classification=name.strip().upper().replace("LMO", "LMo"))
         known = (filler.classification for filler in self.fillers)
         raise UnknownNameError(name, known, where=where, otherwise=" or add it to the catalogue")
+
+    def filler_rows(self) -> Mapping[str, Filler]:
+        """Return every filler by its classification, stainless electrodes -15 and -17 beside their -16."""
+        found = {row.classification: row for row in self.fillers}
+        for name, row in tuple(found.items()):
+            if name.endswith("-16") and _STAINLESS_COATING.match(name):
+                found |= {
+                    f"{name[:-3]}-{coating}": row for coating in (15, 17) if f"{name[:-3]}-{coating}" not in found
+                }
+        return found
 
     def gas(self, name: str, *, where: str = "gas") -> Gas:
         """Return the gas of this name: its id, a standard designation, or its parts as `75Ar/25CO2`.

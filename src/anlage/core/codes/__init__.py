@@ -3,7 +3,8 @@
 from anlage.core.codes.box import Allowance, CoverBox, cover_box
 from anlage.core.codes.facts import Coupon, Demand, Measured, deposit_labels, pair_token
 from anlage.core.codes.judge import Judgement, Rung, judge
-from anlage.core.codes.loader import read_pack
+from anlage.core.codes.loader import faults_of_pack, read_pack
+from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.codes.stated import Stated, StatedDeposit, StatedPass
 from anlage.core.codes.verdict import Verdict, verdict_of, worst
@@ -15,6 +16,7 @@ __all__ = [
     "Demand",
     "Judgement",
     "Measured",
+    "Names",
     "Pack",
     "Rule",
     "Rung",
@@ -24,6 +26,7 @@ __all__ = [
     "Verdict",
     "cover_box",
     "deposit_labels",
+    "faults_of_pack",
     "judge",
     "pair_token",
     "read_pack",

@@ -1,32 +1,29 @@
 """A-Number of a ferrous deposit from its composition, by the table of QW-442."""
 
-import tomllib
 from collections.abc import Mapping
-from dataclasses import dataclass
+from typing import Any
+
+import msgspec
 
 
-@dataclass(frozen=True, slots=True)
-class ANumberRow:
+class ANumberRow(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """One A-Number with the least and most of each element [% by mass]."""
 
     a_number: str
+    type: str  # of weld deposit, in words
     limits: Mapping[str, tuple[float, float]]
-    source: str
-    confidence: str
+    source: str = ""
+    confidence: str = ""
 
 
-def read_a_numbers(text: str) -> tuple[ANumberRow, ...]:
-    """Return the table written in `text` (TOML)."""
-    rows = tomllib.loads(text)["row"]
-    return tuple(
-        ANumberRow(
-            row["a_number"],
-            {element: (float(low), float(high)) for element, (low, high) in row["limits"].items()},
-            row["source"],
-            row["confidence"],
-        )
-        for row in rows
-    )
+def read_a_numbers(rows: Any) -> tuple[ANumberRow, ...]:
+    """Return the rows of a table of A-Numbers.
+
+    Raises
+    ------
+    msgspec.ValidationError : a row is not what it has to be
+    """
+    return msgspec.convert(rows, tuple[ANumberRow, ...])
 
 
 def a_numbers(composition: Mapping[str, float], table: tuple[ANumberRow, ...]) -> tuple[str, ...]:
@@ -47,8 +44,8 @@ def a_numbers(composition: Mapping[str, float], table: tuple[ANumberRow, ...]) -
 
     Examples
     --------
-    >>> from anlage.data.code_packs import a_number_table
-    >>> a_numbers({"C": 0.07, "Cr": 5.0, "Mo": 0.55, "Mn": 0.7, "Si": 0.5}, a_number_table())
+    >>> table = (ANumberRow("5", "Cr-Mo", {"C": (0.0, 0.15), "Cr": (4.0, 6.0), "Mo": (0.4, 0.65)}),)
+    >>> a_numbers({"C": 0.07, "Cr": 5.0, "Mo": 0.55, "Mn": 0.7, "Si": 0.5}, table)
     ('5',)
     """
     return tuple(

@@ -6,10 +6,11 @@ from functools import cached_property
 
 from anlage.core.codes.conditions import concern
 from anlage.core.codes.facts import Coupon, Demand, Facts, deposit_facts, deposit_labels, joint_facts
-from anlage.core.codes.kinds import Readings, spoken, unknown
-from anlage.core.codes.pack import CATEGORIES, Category, Pack, Rule
+from anlage.core.codes.kinds import Readings, unknown
+from anlage.core.codes.pack import Pack, Rule
 from anlage.core.codes.verdict import Verdict, verdict_within
 from anlage.core.ranges import ANY, NONE, Range, is_any, loosened
+from anlage.core.variables import spoken
 
 NOBODY: frozenset[str] = frozenset()
 
@@ -48,9 +49,9 @@ class Allowance:
         return ", ".join(dict.fromkeys(ruling.rule.clause for ruling in self.rulings))
 
     @cached_property
-    def category(self) -> Category:
+    def category(self) -> str:
         """The strongest category among the rules."""
-        return min((ruling.rule.category for ruling in self.rulings), key=CATEGORIES.index)
+        return min(self.rulings, key=lambda ruling: ruling.rule.rank).rule.category
 
     @cached_property
     def confidence(self) -> str:
@@ -111,14 +112,15 @@ def cover_box(pack: Pack, coupon: Coupon, demand: Demand, *, signed: frozenset[s
     signed : ids of rules that someone has checked against an owned copy; a rule of confidence L counts only then
     """
     because = ""
-    if demand.impact and coupon.toughness_tested is False:
+    if demand.asks_for("impact") and coupon.toughness_tested is False:
         because = "impact is demanded and the record has no impact results"
-    joint = joint_facts(coupon, demand)
+    demanded = pack.facts_of(demand)
+    joint = joint_facts(coupon, demanded)
     common = _rulings([rule for rule in pack.rules if rule.scope == "joint"], joint, demand, signed)
     shared = {variable: _together(found, empty=bool(because)) for variable, found in common.items()}
     deposits = []
     for index, deposit in enumerate(coupon.deposits):
-        facts = deposit_facts(coupon, index, demand)
+        facts = deposit_facts(coupon, index, demanded)
         own = _deposit_rulings(pack, str(deposit["process"]), facts, demand, signed)
         narrowed = {variable: [*common.get(variable, ()), *found] for variable, found in own.items()}
         together = {variable: _together(found, empty=bool(because)) for variable, found in narrowed.items()}

@@ -1,70 +1,52 @@
-"""Facts that follow from other facts: groups of a metal, numbers of a filler, the class of a heat treatment."""
+"""Facts that follow from others, as a pack says: groups of metals, numbers of a filler, a heat treatment's class."""
 
 import re
-import tomllib
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
+
+import msgspec
 
 from anlage.core.catalogue import Filler, MetalGroup
 from anlage.core.codes.a_number import ANumberRow, a_numbers
 from anlage.core.codes.facts import Fact, pair_token
 from anlage.core.ranges import Interval
 
-_CORED = re.compile(r"^E\d+C")
-_FLUX_CORED = re.compile(r"^E\w*T\d?(?:-|\d)")
+
+class Pattern(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """What a name is where it is written like a pattern; the first pattern that fits counts."""
+
+    like: str
+    token: str = msgspec.field(name="is")
 
 
-def metal_facts(one: MetalGroup, other: MetalGroup | None = None) -> dict[str, Fact]:
-    """Return the facts of the base metals: the pair by P-Number, both ends, and the pair by P-Number and Group.
+class Derivation(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
+    """One fact that a pack derives from columns of the catalogue: of both metals, or of a filler."""
 
-    A metal without P-Number stands for itself under its name, so that it is never taken for another.
-    """
-    other = other or one
-    ends = [metal.p_number or metal.name for metal in (one, other)]
-    facts: dict[str, Fact] = {"p_number": pair_token(*ends), "p_numbers": frozenset(ends)}
-    if one.group_number and other.group_number:
-        groups = (f"{end}-{metal.group_number}" for end, metal in zip(ends, (one, other), strict=True))
-        facts["group_number"] = pair_token(*groups)
-    return facts
+    variable: str
+    of: str
+    columns: tuple[str, ...]
+    form: str = ""  # of metals: `pair`, or `ends`
+    withhold: tuple[str, ...] = ()  # confidences that make no fact
+    analysis: str = ""  # the table that works it out from a deposit analysis
+    patterns: tuple[Pattern, ...] = ()
 
 
-def filler_facts(
-    filler: Filler, *, deposit: Mapping[str, float] | None = None, table: tuple[ANumberRow, ...] = ()
-) -> dict[str, Fact]:
-    """Return the facts of a filler; with a deposit analysis the A-Number is derived from it, not taken as recorded.
+class HeatTreatment(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
+    """How a pack classes a heat treatment that is stated as a temperature range."""
 
-    An A-Number that is unknown or hazy (L), or that the analysis leaves open, is no fact.
-    """
-    facts: dict[str, Fact] = {
-        "filler_classification": filler.classification,
-        "filler_present": "with",
-        "product_form": product_form(filler.classification),
-        "f_number": filler.f_number,
-    }
-    derived = a_numbers(deposit, table) if deposit else ()
-    listed = "" if filler.confidence_of("a_number") in ("L", "unknown") else filler.a_number
-    a_number = (derived[0] if len(derived) == 1 else "") if deposit else listed
-    if a_number:
-        facts["a_number"] = a_number
-    return facts
+    fact: str
+    temperature: str
+    metals: str
+    limits: str
+    below: str
+    otherwise: str
+    transforming: tuple[str, ...]
+    but: tuple[str, ...] = ()
 
 
-def product_form(classification: str) -> str:
-    """Return the product form a classification names: bare, metal-cored or flux-cored.
-
-    Examples
-    --------
-    >>> product_form("ER70S-6"), product_form("E70C-6M"), product_form("E71T-1M")
-    ('bare', 'metal-cored', 'flux-cored')
-    """
-    if _CORED.match(classification):
-        return "metal-cored"
-    return "flux-cored" if _FLUX_CORED.match(classification) else "bare"
-
-
-@dataclass(frozen=True, slots=True)
-class LowerTransformation:
-    """Approximate lower transformation temperature of some P-Numbers [°C]."""
+class LowerTransformation(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """Approximate lower transformation temperature of some groups of metals [°C]."""
 
     p_numbers: frozenset[str]
     ltt_c: float
@@ -72,34 +54,91 @@ class LowerTransformation:
     confidence: str
 
 
-def read_lower_transformations(text: str) -> tuple[LowerTransformation, ...]:
-    """Return the table written in `text` (TOML)."""
-    rows = tomllib.loads(text)["row"]
-    return tuple(LowerTransformation(frozenset(r["p_numbers"]), r["ltt_c"], r["source"], r["confidence"]) for r in rows)
+@dataclass(frozen=True, slots=True)
+class Derivations:
+    """Everything that a pack derives, with its tables."""
+
+    rows: tuple[Derivation, ...] = ()
+    heat_treatment: HeatTreatment | None = None
+    lower_transformations: tuple[LowerTransformation, ...] = ()
+    a_numbers: tuple[ANumberRow, ...] = ()
+
+    def metal_facts(self, one: MetalGroup, other: MetalGroup | None = None) -> dict[str, Fact]:
+        """Return the facts of the base metals: pairs by both ends, and the ends themselves.
+
+        A metal without its leading group stands for itself under its name, so that it is never taken for another; a
+        pair by more columns is no fact while one of them is empty at an end.
+        """
+        facts: dict[str, Fact] = {}
+        for row in self.rows:
+            if row.of != "metals":
+                continue
+            ends = [_end(metal, row.columns) for metal in (one, other or one)]
+            if row.form == "ends":
+                facts[row.variable] = frozenset(end for end in ends if end)
+            elif all(ends):
+                facts[row.variable] = pair_token(*ends)
+        return facts
+
+    def filler_facts(self, filler: Filler, *, deposit: Mapping[str, float] | None = None) -> dict[str, Fact]:
+        """Return the facts of a filler; what a deposit analysis works out is taken from it alone.
+
+        What the catalogue does not know well enough, or the analysis leaves open, is no fact.
+        """
+        facts: dict[str, Fact] = {"filler_present": "with"}
+        for row in self.rows:
+            if row.of == "filler" and (found := self._of_filler(row, filler, deposit)):
+                facts[row.variable] = found
+        return facts
+
+    def _of_filler(self, row: Derivation, filler: Filler, deposit: Mapping[str, float] | None) -> str:
+        if row.analysis and deposit:
+            found = a_numbers(deposit, self.a_numbers)
+            return found[0] if len(found) == 1 else ""
+        value = str(getattr(filler, row.columns[0]))
+        if row.patterns:
+            return next((each.token for each in row.patterns if re.match(each.like, value)), "")
+        return "" if filler.confidence_of(row.columns[0]) in row.withhold else value
+
+    def heat_treatment_class(self, temperature_c: Interval, metals: frozenset[str]) -> str | None:
+        """Return the class of a heat treatment stated as a temperature range, `None` where it stays open.
+
+        Metals that do not transform have one class, a stated range. For the others a range that stays below the lower
+        transformation temperature of both ends is classed so; a range that reaches it, or a metal whose temperature
+        the table does not hold, is not classed.
+
+        Sources
+        -------
+        The pack's own: for ASME BPVC IX QW-407.1 (first class list H, others M); temperatures: see the table.
+        """
+        rule = self.heat_treatment
+        if rule is None:
+            return None
+        if metals and not any(_leading(metal) in rule.transforming and metal not in rule.but for metal in metals):
+            return rule.otherwise
+        limits = [row.ltt_c for metal in metals for row in self.lower_transformations if metal in row.p_numbers]
+        if limits and len(limits) == len(metals) and temperature_c.high < min(limits):
+            return rule.below
+        return None
 
 
-def heat_treatment_class(
-    temperature_c: Interval, p_numbers: frozenset[str], table: tuple[LowerTransformation, ...]
-) -> str | None:
-    """Return the class of a heat treatment stated as a temperature range: `below-ltt`, `range`, or `None` if open.
-
-    Metals outside P-1…P-6 and P-9…P-15F have one class, a stated range. For the others a range that stays below
-    the lower transformation temperature of both ends is `below-ltt`; a range that reaches it, or a metal whose
-    temperature the table does not hold, is not classified.
-
-    Sources
-    -------
-    ASME BPVC IX QW-407.1 (first class list H, others M); temperatures: see the table.
-    """
-    classed = {"1", "3", "4", "5", "6", "9", "10", "11", "15"}
-    if p_numbers and all(not _leading(p) or (_leading(p) not in classed) or p == "10H" for p in p_numbers):
-        return "range"
-    limits = [row.ltt_c for p in p_numbers for row in table if p in row.p_numbers]
-    if len(limits) == len(p_numbers) and limits and temperature_c.high < min(limits):
-        return "below-ltt"
-    return None
+def _end(metal: MetalGroup, columns: Sequence[str]) -> str:
+    """Return one end of a pair: the groups of a metal joined by a dash; "" where one behind the first is not known."""
+    first, *others = columns
+    parts = [metal.group(first) or metal.name, *(metal.group(column) for column in others)]
+    return "-".join(parts) if all(parts) else ""
 
 
-def _leading(p_number: str) -> str:
-    match = re.match(r"\d+", p_number)
+def _leading(group: str) -> str:
+    match = re.match(r"\d+", group)
     return match[0] if match else ""
+
+
+def read_lower_transformations(rows: Any) -> tuple[LowerTransformation, ...]:
+    """Return the rows of a table of lower transformation temperatures.
+
+    Raises
+    ------
+    msgspec.ValidationError : a row is not what it has to be
+    """
+    return msgspec.convert(rows, tuple[LowerTransformation, ...])

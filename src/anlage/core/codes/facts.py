@@ -31,18 +31,38 @@ Fact = float | str | frozenset[str] | Measured | Range
 EMPTY: Mapping[str, Fact] = MappingProxyType({})
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
 class Demand:
-    """What is asked of a record: the key under which boxes are kept."""
+    """What is asked of a record, by the pack's own demands: the key under which boxes are kept.
 
-    weld: str = "groove"
-    impact: bool = False
-    hardness: bool = False
-    units: System = "si"
+    Parameters
+    ----------
+    units : the column that limits are judged in
+    asked : the answer to each demand, a word, or true and false for yes and no; else the pack's default holds
+    """
+
+    __slots__ = ("asked", "units")
+
+    def __init__(self, *, units: System = "si", **asked: str | bool | None) -> None:
+        words = {name: _word(value) for name, value in sorted(asked.items()) if value is not None}
+        self.units: System = units
+        self.asked: Mapping[str, str] = MappingProxyType(words)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Demand) and (self.units, self.asked) == (other.units, other.asked)
+
+    def __hash__(self) -> int:
+        return hash((self.units, *self.asked.items()))
+
+    def __repr__(self) -> str:
+        return f"Demand(units={self.units!r}, {', '.join(f'{name}={word!r}' for name, word in self.asked.items())})"
+
+    def asks_for(self, name: str) -> bool:
+        """Return whether a demand of yes or no is made."""
+        return self.asked.get(name) == "yes"
 
     def as_facts(self) -> dict[str, Fact]:
-        """Return the demand as facts a condition can ask for."""
-        return {"weld": self.weld, "impact": _word(self.impact), "hardness": _word(self.hardness)}
+        """Return what is asked as facts a condition can ask for."""
+        return dict(self.asked)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -87,15 +107,15 @@ class Facts:
         return self.assumed.get(name) if found is None else found
 
 
-def joint_facts(coupon: Coupon, demand: Demand) -> Facts:
+def joint_facts(coupon: Coupon, demanded: Mapping[str, Fact]) -> Facts:
     """Return what a rule of scope joint sees; its `process` is the set of all processes of the coupon."""
     processes = frozenset(str(deposit["process"]) for deposit in coupon.deposits)
-    return Facts({**demand.as_facts(), **coupon.joint, "process": processes}, coupon.assumed)
+    return Facts({**demanded, **coupon.joint, "process": processes}, coupon.assumed)
 
 
-def deposit_facts(coupon: Coupon, index: int, demand: Demand) -> Facts:
+def deposit_facts(coupon: Coupon, index: int, demanded: Mapping[str, Fact]) -> Facts:
     """Return what a rule of scope deposit or pass sees of one deposit."""
-    return Facts({**demand.as_facts(), **coupon.joint, **coupon.deposits[index]}, coupon.assumed)
+    return Facts({**demanded, **coupon.joint, **coupon.deposits[index]}, coupon.assumed)
 
 
 def deposit_labels(processes: list[str]) -> tuple[str, ...]:
@@ -133,5 +153,5 @@ def _group_order(group: str) -> tuple[tuple[int, str], ...]:
     return tuple(order)
 
 
-def _word(value: bool) -> str:  # noqa: FBT001 - one flag into one word
-    return "yes" if value else "no"
+def _word(value: str | bool) -> str:  # noqa: FBT001 - one flag into one word
+    return value if isinstance(value, str) else "yes" if value else "no"

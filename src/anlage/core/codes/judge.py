@@ -10,11 +10,11 @@ from dataclasses import dataclass
 from anlage.core.codes.box import Allowance, CoverBox, Ruling
 from anlage.core.codes.combine import Candidate, jointly_covered, pairs_joined, with_root_lifted
 from anlage.core.codes.facts import deposit_labels
-from anlage.core.codes.kinds import spoken
-from anlage.core.codes.pack import Category, Pack
+from anlage.core.codes.pack import Pack
 from anlage.core.codes.stated import Stated, StatedDeposit
 from anlage.core.codes.verdict import Verdict, verdict_of, worst
 from anlage.core.ranges import Choices, Numbers, Range, union
+from anlage.core.variables import spoken
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -28,7 +28,7 @@ class Rung:
     sure: Range
     possible: Range
     gap: float | None
-    category: Category
+    category: str
     because: str
     clause: str
     confidence: str

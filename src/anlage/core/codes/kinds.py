@@ -4,11 +4,8 @@ Every kind answers `Readings`: the set allowed for sure and the set possibly all
 known, a narrower and a wider one when two readings exist, `NONE` and `ANY` when it is unknown.
 """
 
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
-from types import MappingProxyType
 from typing import Protocol
 
 from anlage.core.codes.conditions import Condition, number_of, tokens_of
@@ -16,17 +13,7 @@ from anlage.core.codes.facts import Fact, Facts, Measured
 from anlage.core.codes.limits import Limit
 from anlage.core.quantities.units import System
 from anlage.core.ranges import ANY, NONE, Choices, Extreme, Interval, Numbers, Range, choices
-
-_UNIT_ENDING = re.compile(r"_(?:kj_mm|l_min|mm_min|mm2|mm|min|c|h)$")
-_LETTERED = MappingProxyType(
-    {
-        "f_number": "F-Number",
-        "a_number": "A-Number",
-        "p_number": "P-Number",
-        "p_numbers": "P-Number",
-        "pwht": "PWHT",
-    }
-)
+from anlage.core.variables import spoken
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,19 +39,6 @@ def unknown(reason: str) -> Readings:
 def not_recorded(fact: str) -> Readings:
     """Return the readings of a rule whose fact is missing."""
     return Readings(NONE, ANY, f"{spoken(fact)} is not recorded", fact)
-
-
-@cache
-def spoken(name: str) -> str:
-    """Return a variable's name as words, without its unit ending.
-
-    Examples
-    --------
-    >>> spoken("base_metal_thickness_mm"), spoken("f_number")
-    ('base metal thickness', 'F-Number')
-    """
-    bare = _UNIT_ENDING.sub("", name)
-    return _LETTERED.get(bare, bare.replace("_", " "))
 
 
 class RuleKind(Protocol):

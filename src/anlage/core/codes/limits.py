@@ -4,16 +4,13 @@ A code's limits come in pairs that do not convert into each other. A case is jud
 convert exactly, limits come from that system's column.
 """
 
-from dataclasses import dataclass
+import msgspec
 
-from anlage.core.quantities.units import System
-
-# What a number of the US column is, in the base unit that ends the variable's name: factor, and offset of a level.
-_US = {"_mm": (25.4, 0.0), "_c": (1 / 1.8, -32 / 1.8), "_kj_mm": (1 / 25.4, 0.0), "_l_min": (0.4719474432, 0.0)}
+from anlage.core.errors import InputError
+from anlage.core.quantities.units import System, UnitTable
 
 
-@dataclass(frozen=True, slots=True)
-class Limit:
+class Limit(msgspec.Struct, frozen=True):
     """One number of a code in base units, by system."""
 
     si: float
@@ -24,26 +21,31 @@ class Limit:
         return self.si if units == "si" else self.us
 
 
-def limit(number: float | dict[str, float], variable: str, *, difference: bool = False) -> Limit:
-    """Return a limit as written in a pack, in the base unit of `variable`.
+def limit(number: float | dict[str, float], kind: str, units: UnitTable, *, difference: bool = False) -> Limit:
+    """Return a limit as written in a pack, in the base unit of its kind of quantity.
 
     Parameters
     ----------
-    number : one number in the base unit, or `{si = …, us = …}` with the US number in in, °F, kJ/in or ft³/h
-    variable : the name whose ending tells the unit
+    number : one number in the base unit, or `{si = …, us = …}`, the US number in the unit that the kind is shown in
+    kind : what is measured; "" for words and plain numbers, which have one column
+    units : the table of units
     difference : whether it is a difference of temperatures, not a temperature
 
     Raises
     ------
-    KeyError : a pair lacks a column, or the ending has no US unit
+    InputError : a pair lacks a column, or there is no such pair for the kind
 
     Examples
     --------
-    >>> limit({"si": -55, "us": -100}, "preheat_c", difference=True).us
+    >>> from anlage.data.tables import unit_table
+    >>> limit({"si": -55, "us": -100}, "temperature", unit_table(), difference=True).us
     -55.56
     """
-    if isinstance(number, int | float):
+    if isinstance(number, int | float) and not isinstance(number, bool):
         return Limit(float(number), float(number))
-    ending = next(end for end in sorted(_US, key=len, reverse=True) if f"{variable}".endswith(end))
-    factor, offset = _US[ending]
-    return Limit(float(number["si"]), number["us"] * factor + (0.0 if difference else offset))
+    if not isinstance(number, dict) or set(number) != {"si", "us"}:
+        raise InputError(f"{number} is no limit", where="limit", mend="write a number, or {si = …, us = …}")
+    if kind not in units:
+        raise InputError("a plain number has no unit columns", where="limit", mend="write one number")
+    unit, _ = units["temperature_difference" if difference and kind == "temperature" else kind].shown_in["us"]
+    return Limit(float(number["si"]), unit.to_base(number["us"]))

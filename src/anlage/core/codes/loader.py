@@ -1,14 +1,19 @@
-"""From the text of a code pack (TOML) to rules; whatever is wrong in it is refused with file, line and reason."""
+"""From the files of a code pack (TOML) to rules; whatever is wrong in it is refused with file, line and reason.
 
-import re
-import tomllib
-from collections.abc import Callable, Iterable, Mapping
+A pack is a folder: `pack.toml` with its head, and `rules_*.toml`. Every name in it is checked: facts and variables
+against the table of variables, tokens against the words of each, limits against what is measured, sets against the
+pack's own. One misspelt token would else turn what is outside into inside without a word.
+"""
+
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from itertools import combinations
 from types import MappingProxyType
-from typing import Any, get_args
+from typing import Any
 
 from anlage.core.codes.conditions import Condition
+from anlage.core.codes.consistency import head_faults, twice
 from anlage.core.codes.functions import FUNCTIONS, Function
+from anlage.core.codes.head import Head, PackText, read_head
 from anlage.core.codes.kinds import (
     Addressed,
     Attribute,
@@ -25,12 +30,12 @@ from anlage.core.codes.kinds import (
     Unknown,
     UpTo,
 )
-from anlage.core.codes.limits import limit
-from anlage.core.codes.pack import CATEGORIES, Assumption, Combination, Pack, RootDeposit, Rule, Scope
-from anlage.core.errors import FormatError, closest
+from anlage.core.codes.limits import Limit, limit
+from anlage.core.codes.names import Names
+from anlage.core.codes.pack import Combination, Pack, RootDeposit, Rule
+from anlage.core.errors import FormatError, InputError, closest
 from anlage.core.ranges import ANY, Interval, Numbers, Range, all_but, between, choices, is_none
-
-Column = Callable[[str], Mapping[str, str]]  # a catalogue column by its name, as token -> value
+from anlage.core.variables import VariableName
 
 _COMMON = {"id", "variable", "clause", "title", "category", "scope", "kind", "on", "confidence", "source", "when",
            "unless", "because", "note"}  # fmt: skip
@@ -51,122 +56,116 @@ _PARAMETERS: Mapping[str, set[str]] = MappingProxyType(
 )
 _BOUNDS = {"below", "to", "above", "from"}
 _END = {"is", "times", "plus", "at_least", "at_most", "of", "open", "take"}
-_PACK = {"code", "title", "editions", "processes", "source", "assumed"}
 
 
-def read_pack(text: str, *, where: str, column: Column) -> Pack:
-    """Return the pack written in `text`.
+def read_pack(files: Mapping[str, str], *, names: Names) -> Pack:
+    """Return the pack written in some files.
 
     Parameters
     ----------
-    text : the TOML of the pack
-    where : the file, for messages
-    column : returns a catalogue column, for rules on an attribute
+    files : the TOML of each file by its name: the head in `pack.toml`, rules in any, tables that the head names
+    names : what a rule may name
 
     Raises
     ------
-    FormatError : the text is no TOML, a key is misspelt, a kind unknown, rows overlap, a clause is missing, an id comes
-        twice; the message names file and line
+    FormatError : a file is no TOML, a key, name or token is misspelt, a kind unknown, rows overlap, a clause is
+        missing, an id comes twice; the message names file and line of the first fault
     """
+    pack, faults = _read(files, names)
+    for fault in faults:
+        raise fault
+    assert pack is not None, "a pack without a head is a fault"
+    return pack
+
+
+def faults_of_pack(files: Mapping[str, str], *, names: Names) -> tuple[FormatError, ...]:
+    """Return everything that is wrong in the files of a pack, in their order."""
+    return tuple(_read(files, names)[1])
+
+
+def _read(files: Mapping[str, str], names: Names) -> tuple[Pack | None, list[FormatError]]:
+    faults: list[FormatError] = []
+    texts: dict[str, PackText] = {}
+    for name, text in files.items():
+        try:
+            texts[name] = PackText.of(name, text)
+        except FormatError as fault:
+            faults.append(fault)
     try:
-        raw = tomllib.loads(text)
-    except tomllib.TOMLDecodeError as error:
-        raise FormatError(f"no TOML: {error}", where=where, mend="mend the line") from error
-    return _Reader(text, where, column).pack(raw)
+        head = read_head(texts)
+    except FormatError as fault:
+        return None, [*faults, fault]
+    rules: list[Rule] = []
+    for each in texts.values():
+        found, wrong = _Reader(each, head, names).read()
+        rules += found
+        faults += wrong
+    faults += [*twice(rules), *head_faults(head, rules, names)]
+    return _pack(head, rules, names) if not faults else None, faults
+
+
+def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
+    root = head.root_deposit
+    return Pack(
+        code=head.code,
+        title=head.title,
+        editions=head.editions,
+        processes=frozenset(head.processes),
+        source=head.source,
+        rules=tuple(sorted(rules, key=lambda rule: rule.rank)),  # the strongest category first, whatever the file
+        combination=Combination(
+            variables=tuple(head.combination.get("variables", ())),
+            joined_pairs=tuple(head.combination.get("joined_pairs", ())),
+            clause=head.combination.get("clause", ""),
+        ),
+        root_deposit=None
+        if root is None
+        else RootDeposit(
+            processes=frozenset(root["processes"]),
+            thickness_from=limit(root["thickness_from"], names.kind("base_metal_thickness_mm"), names.units),
+            lifts=frozenset(root["lifts"]),
+            variables=tuple(root["variables"]),
+            clause=root["clause"],
+        ),
+        assumed=MappingProxyType({names.variable(fact): each for fact, each in head.assumed.items()}),
+        categories=head.categories,
+        demands=head.demands,
+        derive=head.derive,
+    )
 
 
 class _Reader:
-    """Reads one pack; `rule` is the number of the rule being read, for the line of a refusal."""
+    """Reads the rules of one file; `rule` is the number of the rule being read, for the line of a refusal."""
 
-    def __init__(self, text: str, where: str, column: Column) -> None:
-        self.lines, self.where, self.column = text.splitlines(), where, column
-        self.starts = [n for n, line in enumerate(self.lines, 1) if re.match(r"\s*\[\[rule\]\]", line)]
+    def __init__(self, text: PackText, head: Head, names: Names) -> None:
+        self.text, self.head, self.names = text, head, names
         self.rule: int | None = None
 
-    # Where a fault is ------------------------------------------------------------------------
+    def read(self) -> tuple[list[Rule], list[FormatError]]:
+        """Return the rules of the file, and what is wrong in it, rule by rule."""
+        rules: list[Rule] = []
+        faults: list[FormatError] = []
+        for number, table in enumerate(self.text.raw.get("rule", [])):
+            self.rule = number
+            try:
+                rules += self.rules(table)
+            except FormatError as fault:
+                faults.append(fault)
+        return rules, faults
 
     def line(self, key: str = "") -> int:
         """Return the line of `key` in the rule being read, or of the rule itself."""
-        start = self.starts[self.rule] if self.rule is not None else 1
-        end = (
-            next((n for n in self.starts if n > start), len(self.lines) + 1)
-            if self.rule is not None
-            else len(self.lines)
-        )
-        pattern = re.compile(rf"(?:^|[\s{{,.]){re.escape(key)}\s*(?:=|\.)")
-        return next((n for n in range(start, end) if key and pattern.search(self.lines[n - 1])), start)
+        return self.text.line(key, rule=self.rule)
 
     def fault(self, what: str, mend: str, key: str = "") -> FormatError:
-        return FormatError(what, where=f"{self.where} line {self.line(key)}", mend=mend)
+        return self.text.fault(what, mend, key, rule=self.rule)
 
     def only(self, table: Mapping[str, Any], allowed: Iterable[str], of: str) -> None:
-        for key in table:
-            if key not in set(allowed):
-                close = closest(key, allowed)
-                mend = f"write {close[0]}" if close else f"known are {', '.join(sorted(allowed))}"
-                raise self.fault(f"{of} has no key {key}", mend, key)
-
-    # The pack --------------------------------------------------------------------------------
-
-    def pack(self, raw: Mapping[str, Any]) -> Pack:
-        self.only(raw, {"pack", "rule", "combination", "root_deposit"}, "a pack")
-        head = raw.get("pack", {})
-        self.only(head, _PACK, "[pack]")
-        for key in _PACK - {"assumed"}:
-            if not head.get(key):
-                raise self.fault(f"[pack] has no {key}", f"state {key}")
-        rules: list[Rule] = []
-        for number, table in enumerate(raw.get("rule", [])):
-            self.rule = number
-            rules += self.rules(table, head["source"])
-        self.unique(rules)
-        self.rule = None
-        return Pack(
-            code=head["code"],
-            title=head["title"],
-            editions=tuple(head["editions"]),
-            processes=frozenset(head["processes"]),
-            source=head["source"],
-            rules=tuple(rules),
-            combination=self.combination(raw.get("combination", {})),
-            root_deposit=self.root_deposit(raw.get("root_deposit")),
-            assumed=MappingProxyType(
-                {fact: Assumption(a["is"], a["say"]) for fact, a in head.get("assumed", {}).items()}
-            ),
-        )
-
-    def unique(self, rules: list[Rule]) -> None:
-        seen: dict[str, int] = {}
-        for rule in rules:
-            if seen.setdefault(rule.id, rule.line) != rule.line:
-                where = f"{self.where} line {rule.line}"
-                raise FormatError(f"the id {rule.id} comes twice", where=where, mend=f"see line {seen[rule.id]}")
-
-    def combination(self, table: Mapping[str, Any]) -> Combination:
-        self.only(table, {"variables", "joined_pairs", "clause", "confidence"}, "[combination]")
-        variables = tuple(table.get("variables", ()))
-        if len(variables) > 3:
-            raise self.fault("[combination] names more than three variables", "name at most three", "variables")
-        return Combination(
-            variables=variables, joined_pairs=tuple(table.get("joined_pairs", ())), clause=table.get("clause", "")
-        )
-
-    def root_deposit(self, table: Mapping[str, Any] | None) -> RootDeposit | None:
-        if table is None:
-            return None
-        keys = {"processes", "thickness_from", "lifts", "variables", "clause", "confidence"}
-        self.only(table, keys, "[root_deposit]")
-        return RootDeposit(
-            processes=frozenset(table["processes"]),
-            thickness_from=limit(table["thickness_from"], "base_metal_thickness_mm"),
-            lifts=frozenset(table["lifts"]),
-            variables=tuple(table["variables"]),
-            clause=table["clause"],
-        )
+        self.text.only(table, allowed, of, rule=self.rule)
 
     # A rule ----------------------------------------------------------------------------------
 
-    def rules(self, table: Mapping[str, Any], source: str) -> list[Rule]:
+    def rules(self, table: Mapping[str, Any]) -> list[Rule]:
         kind_name = str(table.get("kind"))
         if kind_name not in _PARAMETERS:
             raise self.fault(f"no kind {kind_name}", f"take one of {', '.join(_PARAMETERS)}", "kind")
@@ -174,11 +173,14 @@ class _Reader:
         for key in ("id", "variable", "clause", "title"):
             if not table.get(key):
                 raise self.fault(f"the rule has no {key}", f"state {key}", key)
-        self.one_of(table, "category", CATEGORIES)
-        self.one_of(table, "scope", get_args(Scope))
+        ranks = [each.id for each in self.head.categories]
+        self.one_of(table, "category", ranks)
+        self.one_of(table, "scope", self.head.scopes)
         self.one_of(table, "confidence", ("H", "M", "L"))
+        if not isinstance(table["clause"], str):
+            raise self.fault(f"the clause is {table['clause']}", "write it as a text", "clause")
         stated = table["variable"]
-        variables = (stated,) if isinstance(stated, str) else tuple(stated)
+        variables = tuple(self.variable(each) for each in ([stated] if isinstance(stated, str) else stated))
         return [
             Rule(
                 id=table["id"],
@@ -189,17 +191,55 @@ class _Reader:
                 scope=table["scope"],
                 kind=kind,
                 confidence=table["confidence"],
-                source=table.get("source", source),
+                source=table.get("source", self.head.source),
+                file=self.text.name,
                 line=self.line(),
                 when=self.conditions(table.get("when", {}), "when"),
                 unless=self.conditions(table.get("unless", {}), "unless"),
                 because=table.get("because", ""),
                 note=table.get("note", ""),
+                rank=ranks.index(table["category"]),
             )
             for names, kind in self.kinds(table, variables)
         ]
 
-    def one_of(self, table: Mapping[str, Any], key: str, allowed: tuple[str, ...]) -> None:
+    def variable(self, name: str, key: str = "variable") -> VariableName:
+        """Return a variable or a fact by its id; refused when there is none."""
+        own = name.partition(".")[0]
+        known = self.names.variables
+        if own not in known:
+            close = closest(own, known)
+            raise self.fault(f"no variable {name}", f"write {close[0]}" if close else "add it to variables.toml", key)
+        return self.names.variable(name)
+
+    def tokens(self, of: str, listed: Any, key: str) -> tuple[str, ...]:
+        """Return the tokens of a list, or of a named set, `@name`; each must be one that the variable may be."""
+        if isinstance(listed, str) and listed.startswith("@"):
+            if listed[1:] not in self.head.sets:
+                close = closest(listed[1:], self.head.sets)
+                raise self.fault(f"no set {listed}", f"write @{close[0]}" if close else "state it in [sets]", key)
+            listed = self.head.sets[listed[1:]]
+        if not isinstance(listed, list) or not all(isinstance(each, str) for each in listed):
+            raise self.fault(f"{listed} is no list of tokens", 'write ["…", "…"], or "@set"', key)
+        for token in listed:
+            self.token(of, token, key)
+        return tuple(listed)
+
+    def token(self, of: str, token: str, key: str) -> None:
+        """Refuse a token that a variable cannot be."""
+        choices_of = {each.id: each.choices for each in self.head.demands}
+        if token not in choices_of.get(of, (token,)) or not self.names.is_token(of, token):
+            close = closest(token, choices_of.get(of) or self.names.tokens(of) or ())
+            raise self.fault(f"{token} is no {of}", f"write {close[0]}" if close else "take a known word", key)
+
+    def limit(self, number: Any, of: str, key: str, *, difference: bool = False) -> Limit:
+        """Return a limit in the base unit of a variable."""
+        try:
+            return limit(number, self.names.kind(of), self.names.units, difference=difference)
+        except InputError as fault:
+            raise self.fault(fault.what, fault.mend, key) from fault
+
+    def one_of(self, table: Mapping[str, Any], key: str, allowed: Sequence[str]) -> None:
         if table.get(key) not in allowed:
             raise self.fault(f"{key} is {table.get(key)}", f"take one of {', '.join(allowed)}", key)
 
@@ -207,16 +247,17 @@ class _Reader:
         return tuple(self.condition(fact, entry, key) for fact, entry in table.items())
 
     def condition(self, fact: str, entry: Any, key: str) -> Condition:
-        if isinstance(entry, list):
-            return Condition(fact, frozenset(entry))
+        name = self.variable(fact, fact)
+        if isinstance(entry, list | str):
+            return Condition(name, frozenset(self.tokens(fact, entry, fact)))
         if not isinstance(entry, dict) or not entry:
             raise self.fault(f"{key}.{fact} is no condition", "write [tokens] or {from = …, below = …}", key)
         self.only(entry, _BOUNDS, f"{key}.{fact}")
-        return self.bounds(fact, entry)
+        return self.bounds(name, entry)
 
     def bounds(self, fact: str, entry: Mapping[str, Any], prefix: str = "") -> Condition:
         names = {"below": "below", "to": "to", "above": "above", "from": "start"}
-        limits = {to: limit(entry[prefix + key], fact) for key, to in names.items() if prefix + key in entry}
+        limits = {to: self.limit(entry[prefix + key], fact, key) for key, to in names.items() if prefix + key in entry}
         return Condition(fact, **limits)  # type: ignore[arg-type]
 
     # Kinds -----------------------------------------------------------------------------------
@@ -224,13 +265,16 @@ class _Reader:
     def kinds(self, table: Mapping[str, Any], variables: tuple[str, ...]) -> list[tuple[tuple[str, ...], RuleKind]]:
         if table["kind"] == "composition":
             return self.composition(table, variables[0])
-        return [(variables, self.kind(table, table["kind"], table.get("on", variables[0]), variables[0]))]
+        on = self.variable(table["on"], "on") if "on" in table else variables[0]
+        return [(variables, self.kind(table, table["kind"], on, variables[0]))]
 
     def kind(self, table: Mapping[str, Any], name: str, on: str, variable: str) -> RuleKind:
         makers: Mapping[str, Callable[[], RuleKind]] = {
             "same": lambda: Same(on),
-            "group": lambda: Group(on, tuple(map(frozenset, self.needed(table, "groups")))),
-            "map": lambda: self.map(table, on),
+            "group": lambda: Group(
+                on, tuple(frozenset(self.tokens(on, each, "groups")) for each in self.needed(table, "groups"))
+            ),
+            "map": lambda: self.map(table, on, variable),
             "band": lambda: self.also(table, self.band(table, on, variable), on, variable),
             "table": lambda: self.also(table, self.table(table, on, variable), on, variable),
             "declared": lambda: Declared(on),
@@ -248,20 +292,23 @@ class _Reader:
             raise self.fault(f"the rule has no {key}", f"state {key}")
         return table[key]
 
-    def map(self, table: Mapping[str, Any], on: str) -> Map:
+    def map(self, table: Mapping[str, Any], on: str, variable: str) -> Map:
         otherwise = self.needed(table, "otherwise")
         if otherwise not in ("same", "unknown"):
             raise self.fault(f"otherwise is {otherwise}", "take same or unknown", "otherwise")
-        allows = {token: self.token_set(entry) for token, entry in self.needed(table, "map").items()}
+        allows = {}
+        for token, entry in self.needed(table, "map").items():
+            self.token(on, token, token)
+            allows[token] = self.token_set(variable, entry)
         return Map(on, MappingProxyType(allows), otherwise == "same")
 
-    def token_set(self, entry: Any) -> Range:
+    def token_set(self, of: str, entry: Any) -> Range:
         if entry == "any":
             return ANY
-        if isinstance(entry, list):
-            return choices(*entry)
+        if isinstance(entry, list | str):
+            return choices(*self.tokens(of, entry, "map"))
         if isinstance(entry, dict) and set(entry) == {"but"}:
-            return all_but(*entry["but"])
+            return all_but(*self.tokens(of, entry["but"], "map"))
         raise self.fault(f"{entry} is no set of tokens", 'write [tokens], "any" or {but = [tokens]}', "map")
 
     def band(self, table: Mapping[str, Any], on: str, variable: str) -> Band:
@@ -276,12 +323,12 @@ class _Reader:
             raise self.fault(f"{key} is neither a number nor a fact", "state is, or times and plus", key)
 
         def number(name: str, *, difference: bool = False) -> Any:
-            return limit(entry[name], variable, difference=difference) if name in entry else None
+            return self.limit(entry[name], variable, key, difference=difference) if name in entry else None
 
         if "is" in entry:
             return End(number=number("is"), open=entry.get("open", False))
         return End(
-            of=entry.get("of", on),
+            of=self.variable(entry["of"], key) if "of" in entry else on,
             take=entry.get("take", "mean"),
             times=entry.get("times", 1.0),
             plus=number("plus", difference=True),
@@ -294,7 +341,7 @@ class _Reader:
         return BandAlso(kind, self.band(table["also"], on, variable)) if "also" in table else kind
 
     def table(self, table: Mapping[str, Any], on: str, variable: str) -> Table:
-        second = table.get("of", "")
+        second = self.variable(table["of"], "of") if "of" in table else ""
         seconds = {f"of_{bound}" for bound in _BOUNDS} if second else set()
         rows = []
         for entry in self.needed(table, "rows"):
@@ -316,7 +363,7 @@ class _Reader:
             inner = UpTo(of, tuple(self.needed(table, "ranks")))
         else:
             inner = self.kind(table, table.get("then", "same"), of, variable)
-        return Attribute(on, of, self.column(of), inner)
+        return Attribute(on, of, self.names.column(of), inner)
 
     def function(self, table: Mapping[str, Any], on: str) -> Function:
         name = self.needed(table, "function")
@@ -328,11 +375,11 @@ class _Reader:
         """Return one band per component of a mixture: within a share of the recorded percentage, or within limits."""
         rules: list[tuple[tuple[str, ...], RuleKind]] = []
         for component, percent in table.get("relative", {}).items():
-            name = f"{variable}.{component}"
+            name = self.names.variable(f"{variable}.{component}")
             low, high = (End(of=name, times=1 + sign * percent / 100) for sign in (-1, 1))
             rules.append(((name,), Band(low, high)))
         for component, entry in table.get("absolute", {}).items():
-            name = f"{variable}.{component}"
+            name = self.names.variable(f"{variable}.{component}")
             rules.append(((name,), self.band(entry, name, name)))
         if not rules:
             raise self.fault("the rule names no component", "state relative, absolute or both")

@@ -6,13 +6,32 @@ from functools import cached_property
 from types import MappingProxyType
 from typing import Literal
 
+import msgspec
+
 from anlage.core.codes.conditions import Condition
+from anlage.core.codes.derive import Derivations
+from anlage.core.codes.facts import Demand, Fact
 from anlage.core.codes.kinds import RuleKind
 from anlage.core.codes.limits import Limit
 
 Scope = Literal["joint", "deposit", "pass"]
-Category = Literal["essential", "supplementary", "nonessential"]
-CATEGORIES: tuple[Category, ...] = ("essential", "supplementary", "nonessential")  # strongest first
+
+
+class Category(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A category of variables; of a `stated` one a change needs no new record, but the WPS states it."""
+
+    id: str
+    word: str
+    stated: bool = False
+
+
+class DemandKind(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """What a procedure may ask of any record: its answers, and the one that holds unless asked."""
+
+    id: str
+    word: str
+    choices: tuple[str, ...]
+    default: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -23,16 +42,18 @@ class Rule:
     variables: tuple[str, ...]
     clause: str
     title: str
-    category: Category
+    category: str
     scope: Scope
     kind: RuleKind
     confidence: str
     source: str
+    file: str
     line: int
     when: tuple[Condition, ...] = ()
     unless: tuple[Condition, ...] = ()
     because: str = ""
     note: str = ""
+    rank: int = 0  # of its category, 0 the strongest
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -76,6 +97,17 @@ class Pack:
     combination: Combination
     root_deposit: RootDeposit | None
     assumed: Mapping[str, Assumption]  # facts taken for granted in conditions when a what-if leaves them out
+    categories: tuple[Category, ...] = ()  # strongest first
+    demands: tuple[DemandKind, ...] = ()
+    derive: Derivations = Derivations()  # noqa: RUF009 - it never changes
+
+    def facts_of(self, demand: Demand) -> dict[str, Fact]:
+        """Return a demand as facts that a condition can ask for: what is not asked as the pack takes it."""
+        return {**{each.id: each.default for each in self.demands}, **demand.as_facts()}
+
+    def category(self, category_id: str) -> Category:
+        """Return a category by its id."""
+        return next(each for each in self.categories if each.id == category_id)
 
     @cached_property
     def joint_variables(self) -> frozenset[str]:

@@ -4,6 +4,7 @@ The strict door takes a text that is exactly a document of the present version, 
 mending door opens what it can and lists what it changed; a flaw in a file is a record, not an exception.
 """
 
+import inspect
 import json
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
@@ -77,7 +78,7 @@ def _tidied(schema: Any) -> Any:
         return _SPAN
     bounds = ("minimum", "maximum")
     return {
-        key: _tidied(each)
+        key: inspect.cleandoc(each) if key == "description" else _tidied(each)
         for key, each in schema.items()
         if not (key in bounds and isinstance(each, float) and abs(each) == LARGEST_NUMBER)
     }

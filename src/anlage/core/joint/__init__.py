@@ -5,6 +5,7 @@ from anlage.core.joint.detail import Detail, Deviation, deviations, read_details
 from anlage.core.joint.faults import JointFaultError, faults, spoken
 from anlage.core.joint.fillet import legs, throat_mm
 from anlage.core.joint.kinds import KINDS, MAKES, OPTIONAL, Family, Form, Kind, Make, dimensions_of, is_on_run, needed
+from anlage.core.joint.limits import JointLimit, read_joint_limits
 from anlage.core.joint.metal import STEEL_G_CM3, JointMetal, joint_metal
 from anlage.core.joint.node import RUN, Cope, Tube, TubeWeld, cope, node_faults, tube_welds, weld_order
 from anlage.core.joint.outline import shape_of
@@ -44,6 +45,7 @@ __all__ = [
     "Form",
     "Groove",
     "JointFaultError",
+    "JointLimit",
     "JointMetal",
     "Kind",
     "Make",
@@ -77,6 +79,7 @@ __all__ = [
     "node_faults",
     "parabola",
     "read_details",
+    "read_joint_limits",
     "read_root_styles",
     "saddle",
     "shape_of",

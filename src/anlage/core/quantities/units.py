@@ -45,6 +45,7 @@ class Kind:
     most: float
     units: Mapping[str, Unit]  # by folded spelling
     shown_in: Mapping[str, tuple[Unit, int]]
+    endings: tuple[str, ...] = ()  # of names whose numbers are in the base unit: `_mm`
 
     @property
     def unit_names(self) -> tuple[str, ...]:
@@ -111,4 +112,6 @@ def _kind(name: str, table: Mapping[str, Any], where: str) -> Kind:
                 mend = "keep the spelling for one of them"
                 raise FormatError(f"two units of {name} are spelled {spelling}", where=where, mend=mend)
     show = {system: (units[folded(unit)], decimals) for system, (unit, decimals) in table["show"].items()}
-    return Kind(name, table["base"], table["least"], table["most"], MappingProxyType(units), MappingProxyType(show))
+    endings = tuple(table.get("endings", ()))
+    least, most = table["least"], table["most"]
+    return Kind(name, table["base"], least, most, MappingProxyType(units), MappingProxyType(show), endings)

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from anlage.core.codes import Judgement, Rung
+from anlage.core.codes import Judgement, Pack, Rung
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
 from anlage.core.record import Pqr
@@ -15,10 +15,11 @@ from anlage.session.judging.what_if import edition_of
 
 @dataclass(frozen=True, slots=True)
 class Assessment:
-    """How a procedure stands: the judgement, or why there is none."""
+    """How a procedure stands: the judgement, or why there is none, and the pack that it was asked of."""
 
     judgement: Judgement | None
     missing: str = ""
+    pack: Pack | None = None
 
     def problems(self) -> tuple[Rung, ...]:
         """Return the rungs that are not inside, outside first."""
@@ -28,7 +29,7 @@ class Assessment:
 
 
 class Assessor:
-    """Judges procedures against the records of one works file.
+    """Judges procedures against the records of one works file, by the pack of the code that each names.
 
     Parameters
     ----------
@@ -36,16 +37,9 @@ class Assessor:
     """
 
     def __init__(self, records: Sequence[tuple[str, Pqr]]) -> None:
-        self._keepers: dict[str, BoxKeeper] = {}
-        self.records: list[Record] = []
-        self.refused: list[AnlageError] = []  # records whose values contradict each other
-        for own, pqr in reversed(records):  # the newest first: of equals it is taken
-            try:
-                self.records.append(
-                    Record(f"{pqr.header.number}#{own}", coupon_of(pqr), accepted=pqr.state == "accepted")
-                )
-            except AnlageError as fault:
-                self.refused.append(fault)
+        self._pqrs = tuple(reversed(records))  # the newest first: of equals it is taken
+        self._by_pack: dict[str, tuple[BoxKeeper, tuple[Record, ...]]] = {}
+        self.refused: dict[str, AnlageError] = {}  # by id, records whose values contradict each other
 
     def assess(self, wps: Wps) -> Assessment:
         """Return how a procedure stands by the code it names."""
@@ -59,6 +53,23 @@ class Assessor:
             return Assessment(None, fault.what)
         outside = sorted({str(each.process) for each in wps.deposits} - pack.processes)
         if outside:
-            return Assessment(None, f"the code pack has no rules for {', '.join(outside)}")
-        keeper = self._keepers.setdefault(pack.code, BoxKeeper(pack))
-        return Assessment(keeper.judge(stated_of(wps), self.records, demand_of(wps)))
+            return Assessment(None, f"the code pack has no rules for {', '.join(outside)}", pack)
+        keeper, records = self._ready(pack)
+        return Assessment(keeper.judge(stated_of(wps, pack), records, demand_of(wps, pack)), "", pack)
+
+    def records(self, pack: Pack) -> tuple[Record, ...]:
+        """Return the records as a pack sees them, newest first, without those that contradict themselves."""
+        return self._ready(pack)[1]
+
+    def _ready(self, pack: Pack) -> tuple[BoxKeeper, tuple[Record, ...]]:
+        if pack.code not in self._by_pack:
+            found = []
+            for own, pqr in self._pqrs:
+                try:
+                    coupon = coupon_of(pqr, pack)
+                except AnlageError as fault:
+                    self.refused[own] = fault
+                    continue
+                found.append(Record(f"{pqr.header.number}#{own}", coupon, accepted=pqr.state == "accepted"))
+            self._by_pack[pack.code] = (BoxKeeper(pack), tuple(found))
+        return self._by_pack[pack.code]

@@ -27,14 +27,14 @@ def bought_by(pqr: Pqr, system: System) -> tuple[BoughtLine, ...]:
     """Return every essential and supplementary variable that the record's code limits; none without a code."""
     if pqr.header.code is None or not any(each.process for each in pqr.deposits):
         return ()
-    demand = Demand(weld=pqr.header.weld or "groove", impact=bool(pqr.toughness_tested), units=pqr.header.units)
+    demand = Demand(weld=pqr.header.weld, impact=pqr.toughness_tested, units=pqr.header.units)
     try:
         ranges = ranges_of_record(pqr.header.code, pqr, demand)
     except AnlageError:
         return ()
     found = []
     for each in ranges.variables:
-        if each.allowance is None or each.category == "nonessential":
+        if each.allowance is None or ranges.pack.category(each.category).stated:
             continue
         sure, possible = each.allowance.sure, each.allowance.possible
         unproven = is_none(sure) and not is_none(possible)

@@ -5,14 +5,13 @@ from dataclasses import dataclass, field
 
 from anlage.core.catalogue import MetalGroup
 from anlage.core.codes import Demand, Measured
-from anlage.core.codes.derive import filler_facts, heat_treatment_class, metal_facts
+from anlage.core.codes.derive import Derivations
 from anlage.core.codes.facts import Fact
 from anlage.core.errors import InputError
 from anlage.core.heat import arc_energy, over_range
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice
-from anlage.data.code_packs import a_number_table, lower_transformations
-from anlage.data.tables import catalogue
+from anlage.data.tables import catalogue, processes
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -53,8 +52,8 @@ class CouponFacts:
     deposits: tuple[dict[str, Fact], ...]
 
 
-def coupon_facts(coupon: StatedCoupon, demand: Demand) -> tuple[CouponFacts, tuple[Notice, ...]]:
-    """Return the facts of a coupon, and what is to be minded about them.
+def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> tuple[CouponFacts, tuple[Notice, ...]]:
+    """Return the facts of a coupon with what follows by a pack, and what is to be minded about them.
 
     Raises
     ------
@@ -65,45 +64,47 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand) -> tuple[CouponFacts, tup
         joint["base_metal_thickness_mm"] = coupon.thickness_mm
     notices: list[Notice] = []
     if coupon.metals:
-        joint |= metal_facts(coupon.metals[0], coupon.metals[-1])
+        joint |= derive.metal_facts(coupon.metals[0], coupon.metals[-1])
     if coupon.pwht:
         joint["pwht"] = coupon.pwht
     elif coupon.pwht_temperature_c:
-        notices += _heat_treatment(joint, coupon.pwht_temperature_c)
+        notices += _heat_treatment(joint, coupon.pwht_temperature_c, derive)
     if joint.get("joint_type"):
-        joint["coupon_weld"] = "fillet" if joint["joint_type"] == "fillet" else "groove"
-    deposits = tuple(_deposit_facts(deposit) for deposit in coupon.deposits)
+        joint.setdefault("coupon_weld", "fillet" if joint["joint_type"] == "fillet" else "groove")
+    deposits = tuple(_deposit_facts(deposit, derive) for deposit in coupon.deposits)
     notices += [notice for deposit in coupon.deposits for notice in _filler_notices(deposit)]
-    if demand.weld == "fillet" and joint.get("coupon_weld") != "fillet":
+    if demand.asked.get("weld") == "fillet" and joint.get("coupon_weld") != "fillet":
         text = "a groove coupon sets no thickness limit for fillets; fillets that hold pressure need a groove coupon"
         notices.append(Notice("coupon.fillet_on_groove", "weld", text))
     return CouponFacts(joint, deposits), tuple(notices)
 
 
-def _heat_treatment(joint: dict[str, Fact], temperature_c: Interval) -> list[Notice]:
+def _heat_treatment(joint: dict[str, Fact], temperature_c: Interval, derive: Derivations) -> list[Notice]:
+    rule = derive.heat_treatment
+    if rule is None:
+        return []
     middle = (temperature_c.low + temperature_c.high) / 2
-    joint["pwht_temperature_c"] = Measured(temperature_c.low, middle, temperature_c.high)
-    metals = joint.get("p_numbers")
-    found = heat_treatment_class(
-        temperature_c, metals if isinstance(metals, frozenset) else frozenset(), lower_transformations()
-    )
+    joint[rule.temperature] = Measured(temperature_c.low, middle, temperature_c.high)
+    metals = joint.get(rule.metals)
+    found = derive.heat_treatment_class(temperature_c, metals if isinstance(metals, frozenset) else frozenset())
     if found:
-        joint["pwht"] = found
+        joint[rule.fact] = found
         return []
     text = "the class of this heat treatment is not known: state below-ltt, above-utt, between or solution"
-    return [Notice("coupon.pwht_class", "pwht", text)]
+    return [Notice("coupon.pwht_class", rule.fact, text)]
 
 
-def _deposit_facts(deposit: StatedCouponDeposit) -> dict[str, Fact]:
+def _deposit_facts(deposit: StatedCouponDeposit, derive: Derivations) -> dict[str, Fact]:
     facts: dict[str, Fact] = {"process": deposit.process, **deposit.facts}
-    if deposit.process == "SMAW":
+    process = processes().get(deposit.process)
+    if process is not None and process.electrode == "stick":
         facts["filler_present"] = "with"  # its electrode is its filler
     if is_without(deposit):
-        if deposit.process != "GTAW":
+        if process is None or not process.without_filler:
             raise InputError(f"{deposit.process} without filler", where="filler", mend="name the electrode")
         facts["filler_present"] = "without"
     elif deposit.filler:
-        facts |= filler_facts(catalogue().filler(deposit.filler), table=a_number_table())
+        facts |= derive.filler_facts(catalogue().filler(deposit.filler))
     optional: dict[str, Fact | None] = {
         "deposit_thickness_mm": deposit.thickness_mm,
         "pass_thickness_mm": deposit.max_pass_thickness_mm,

@@ -5,33 +5,15 @@ from dataclasses import dataclass
 
 from anlage.core.codes import Rung
 from anlage.core.codes.facts import deposit_labels
-from anlage.core.codes.kinds import spoken
-from anlage.core.document import fields_of
+from anlage.core.document import at
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Choices, Interval, Numbers, is_any, is_none
-from anlage.data.tables import unit_table
+from anlage.core.variables import spoken
+from anlage.data.tables import unit_table, variables
 from anlage.session.judging.assessment import Assessment
 from anlage.session.leaves.set_text import kind_of, set_text
-
-# Where each variable of a code is typed. Variables that a filler or a metal brings are typed as that.
-JOINT = {
-    "weld": "header/weld", "base_metal_thickness_mm": "range/thickness_mm", "diameter_mm": "range/diameter_mm",
-    "p_number": "metals/one/name", "group_number": "metals/one/name", "preheat_c": "preheat/minimum_c",
-    "interpass_c": "preheat/interpass_maximum_c", "preheat_maintenance": "preheat/maintenance", "pwht": "pwht/kind",
-    "pwht_temperature_c": "pwht/temperature_c", "joint_type": "joint/kind", "backing": "joint/backing",
-    "root_opening_mm": "joint/root_opening_mm", "retainers": "joint/retainers",
-}  # fmt: skip
-TECHNIQUE = (
-    "position", "progression", "runs", "bead_technique", "cleaning", "back_gouging", "thermal_preparation", "peening",
-)  # fmt: skip
-FILLER = ("f_number", "a_number", "filler_classification", "filler_present", "product_form")
-DEPOSIT = {"deposit_thickness_mm": "thickness_mm", "cup_size": "cup_size_mm"} | dict.fromkeys(FILLER, "filler")
-PASS = {
-    "pass_thickness_mm": "thickness_mm", "heat_input_kj_mm": "travel_speed_mm_min", "amps": "current_a",
-    "volts": "voltage_v", "travel_speed_mm_min": "travel_speed_mm_min",
-}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,7 +56,7 @@ def support_sentences(wps: Wps, proof: Assessment) -> tuple[str, ...]:
 
 
 def _line(wps: Wps, rung: Rung, system: System) -> Line:
-    name, title = _spoken(rung.variable), spoken_variable(rung.variable)
+    name, title = spoken(rung.variable), spoken_variable(rung.variable)
     stated = "not stated" if rung.stated is None else set_text(rung.variable, rung.stated, system)
     allowed = set_text(rung.variable, rung.sure, system)
     if rung.sure != rung.possible:
@@ -91,15 +73,9 @@ def _line(wps: Wps, rung: Rung, system: System) -> Line:
     )
 
 
-def _spoken(variable: str) -> str:
-    return {"amps": "current", "volts": "voltage", "heat_input_kj_mm": "arc energy", "weld": "kind of weld"}.get(
-        variable, spoken(variable)
-    )
-
-
 def spoken_variable(variable: str) -> str:
     """Return the name of a variable as a title."""
-    name = _spoken(variable)
+    name = spoken(variable)
     return f"{name[0].upper()}{name[1:]}"
 
 
@@ -155,22 +131,21 @@ def _ends(rung: Rung, allowed: Interval, system: System) -> str:
 
 def leaf_of_rung(wps: Wps, rung: Rung) -> str:
     """Return the leaf where the variable of a rung is typed; "" when the procedure has none."""
-    variable = rung.variable
-    if variable == "thicker_member_mm":
-        return "range/thicker_member_mm" if wps.range.thicker_member_mm else "range/thickness_mm"
-    if variable in JOINT:
-        return JOINT[variable]
-    if variable in TECHNIQUE:
-        return f"technique/{variable}"
+    row = variables().get(rung.variable)
+    where = row.wps if row else None
+    if where is None:
+        return ""
+    if where.scope == "joint":
+        instead = where.otherwise and not at(wps, where.leaf)
+        return where.otherwise if instead else where.leaf
     deposit = _deposit(wps, rung.label)
     if deposit is None:
         return ""
-    if variable in PASS:
-        own = [each.id for each in wps.passes if each.deposit == deposit.id]
-        owner = rung.worst_pass or next(iter(_lacking(wps, own, PASS[variable])), own[0] if own else "")
-        return f"passes/{owner}/{PASS[variable]}" if owner else ""
-    leaf = DEPOSIT.get(variable, variable)
-    return f"deposits/{deposit.id}/{leaf}" if leaf in fields_of(Deposit) else ""
+    if where.scope == "deposit":
+        return f"deposits/{deposit.id}/{where.name}"
+    own = [each.id for each in wps.passes if each.deposit == deposit.id]
+    owner = rung.worst_pass or next(iter(_lacking(wps, own, where.name)), own[0] if own else "")
+    return f"passes/{owner}/{where.name}" if owner else ""
 
 
 def _lacking(wps: Wps, ids: Sequence[str], leaf: str) -> list[str]:

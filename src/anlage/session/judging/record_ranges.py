@@ -16,6 +16,6 @@ def ranges_of_record(code: str, pqr: Pqr, demand: Demand) -> WhatIf:
     UnknownNameError : no such pack or edition
     """
     pack, edition = edition_of(code)
-    box = cover_box(pack, coupon_of(pqr), demand)
+    box = cover_box(pack, coupon_of(pqr, pack), demand)
     because = (Notice("record.empty", "impact", box.empty_because),) if box.empty_because else ()
     return WhatIf(pack, edition, demand, tuple(bought(pack, box)), because, ())

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from anlage.core.codes import Allowance, Coupon, CoverBox, Demand, Pack, Rule, cover_box
 from anlage.core.codes.conditions import concern
 from anlage.core.codes.facts import Facts, deposit_facts, joint_facts
-from anlage.core.codes.kinds import spoken
 from anlage.core.errors import UnknownNameError
 from anlage.core.results import Notice, Source
+from anlage.core.variables import spoken
 from anlage.data.code_packs import code_pack
 from anlage.data.tables import catalogue
 from anlage.session.judging.coupons import CouponFacts, StatedCoupon, coupon_facts, is_without
@@ -62,14 +62,14 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
     InputError : deposits exceed the thickness, or a name is unknown (`UnknownNameError`)
     """
     pack, edition = edition_of(code)
-    facts, notices = coupon_facts(coupon, demand)
+    facts, notices = coupon_facts(coupon, demand, pack.derive)
     missing = {fact: a for fact, a in pack.assumed.items() if not _is_stated(fact, facts)}
     full = Coupon(
         name="what-if",
         joint=facts.joint,
         deposits=facts.deposits,
         assumed={fact: assumption.value for fact, assumption in missing.items()},
-        toughness_tested=True if demand.impact else None,
+        toughness_tested=True if demand.asks_for("impact") else None,
     )
     said = tuple(
         Notice("coupon.assumed", fact, f"{spoken(fact)} is not stated: {assumption.say} is assumed")
@@ -82,7 +82,8 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
 
 def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool:
     """Whether the condition of a rule that otherwise concerns the case asks for a fact."""
-    seen = [deposit_facts(coupon, index, demand) for index in range(len(coupon.deposits))]
+    demanded = pack.facts_of(demand)
+    seen = [deposit_facts(coupon, index, demanded) for index in range(len(coupon.deposits))]
     for rule in pack.rules:
         if fact in {condition.fact for condition in (*rule.when, *rule.unless)}:
             when, unless = (tuple(c for c in part if c.fact != fact) for part in (rule.when, rule.unless))
@@ -94,7 +95,8 @@ def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool
 def _sources(coupon: StatedCoupon) -> tuple[Source, ...]:
     """Return where the groups of metals and fillers come from."""
     metals = [
-        Source(f"{metal.name}: P-{metal.p_number or '?'}", metal.source, metal.confidence) for metal in coupon.metals
+        Source(f"{metal.name}: P-{metal.group('p_number') or '?'}", metal.source, metal.confidence)
+        for metal in coupon.metals
     ]
     fillers = [catalogue().filler(each.filler) for each in coupon.deposits if each.filler and not is_without(each)]
     groups = [
@@ -111,17 +113,18 @@ def _is_stated(fact: str, facts: CouponFacts) -> bool:
 
 def bought(pack: Pack, box: CoverBox) -> Iterable[Bought]:
     """Yield every variable that a rule limits, or would limit if impact were demanded or no rule were lifted."""
+    demanded = pack.facts_of(box.demand)
     for variable, rules in pack.variables.items():
         if variable == "weld":  # answered by the demand itself
             continue
         if pack.scope_of(variable) in SCOPED_BELOW:
             places = [
-                (f"{variable}.{label}", own.get(variable), deposit_facts(box.coupon, index, box.demand))
+                (f"{variable}.{label}", own.get(variable), deposit_facts(box.coupon, index, demanded))
                 for index, (label, own) in enumerate(zip(box.labels, box.deposits, strict=True))
             ]
         else:
             met = _met(own.get(variable) for own in box.deposits)
-            places = [(variable, met, joint_facts(box.coupon, box.demand))]
+            places = [(variable, met, joint_facts(box.coupon, demanded))]
         for name, allowance, facts in places:
             if allowance:
                 note = "; ".join(filter(None, (allowance.reason, allowance.note)))
@@ -138,9 +141,9 @@ def _is_lifted(rule: Rule, facts: Facts, demand: Demand) -> bool:
 
 
 def _why_lifted(rule: Rule, demand: Demand) -> str:
-    if rule.category == "supplementary" and not demand.impact:
-        return "limits only where impact is demanded"
-    return f"lifted for {'a fillet' if demand.weld == 'fillet' else 'this case'}"
+    if rule.because and not demand.asks_for(rule.because):
+        return f"limits only where {rule.because} is demanded"
+    return f"lifted for {'a fillet' if demand.asked.get('weld') == 'fillet' else 'this case'}"
 
 
 def _met(allowances: Iterable[Allowance | None]) -> Allowance | None:

@@ -1,26 +1,27 @@
 """Sets as people read them: numbers with their unit in one system, tokens as words."""
 
+from functools import cache
+
 from anlage.core.quantities import show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Choices, Numbers, Range, is_any, is_none
-from anlage.data.tables import unit_table
-
-KINDS = {
-    "_kj_mm": "heat_input", "_mm_min": "speed", "_mm2": "area", "_mm": "length", "_c": "temperature",
-    "_l_min": "flow", "_s": "time", "_deg": "angle",
-}  # fmt: skip
-BY_NAME = {"amps": "current", "volts": "voltage", "cup_size": "length"}
+from anlage.data.tables import unit_table, variables
 
 
-def kind_of(variable: str) -> str:
-    """Return the kind of quantity of a variable, "" when it is none.
+@cache
+def kind_of(name: str) -> str:
+    """Return the kind of quantity of a variable or result, "" when it is none: by the table, else by its unit ending.
 
     Examples
     --------
-    >>> kind_of("base_metal_thickness_mm"), kind_of("amps"), kind_of("p_number")
-    ('length', 'current', '')
+    >>> kind_of("base_metal_thickness_mm"), kind_of("amps"), kind_of("p_number"), kind_of("bead_area_mm2")
+    ('length', 'current', '', 'area')
     """
-    return BY_NAME.get(variable) or next((kind for ending, kind in KINDS.items() if variable.endswith(ending)), "")
+    if name in variables():
+        return variables()[name].kind
+    kinds = unit_table().items()
+    endings = sorted(((end, kind) for kind, row in kinds for end in row.endings), key=lambda each: -len(each[0]))
+    return next((kind for end, kind in endings if name.endswith(end)), "")
 
 
 def set_text(variable: str, values: Range, system: System) -> str:

@@ -20,11 +20,8 @@ from anlage.core.joint import (
 from anlage.core.procedure import Joint, Wps, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
-from anlage.data.tables import root_styles, standard_details, unit_table
+from anlage.data.tables import joint_limits, root_styles, standard_details, unit_table
 from anlage.session.leaves.table import field_of
-
-PLUG_OVER_MM = 8.0  # AWS D1.1 PLUG-D, from memory, M
-PREQUALIFIED_FILLET_DEG = (60.0, 135.0)  # AWS D1.1 FL-ANGLE, from memory, H
 
 
 @dataclass(frozen=True, slots=True)
@@ -168,17 +165,19 @@ def _detail(wps: Wps, p: Preparation, system: System) -> list[Advice]:
 
 
 def _fillet(p: Preparation, system: System) -> list[Advice]:
-    found = []
-    if p.make.form in ("plug", "slot") and p.hole_mm < p.thickness_mm + PLUG_OVER_MM:
-        text = f"The hole is narrow: {_say(p.thickness_mm + PLUG_OVER_MM, 'length', system)} or more is asked for."
-        found.append(Advice(text, good=False, origin="AWS D1.1, plug welds, from memory, M"))
+    found, limits = [], joint_limits()
+    over = limits["plug_over_thickness_mm"]
+    if p.make.form in ("plug", "slot") and p.hole_mm < p.thickness_mm + over.value:
+        text = f"The hole is narrow: {_say(p.thickness_mm + over.value, 'length', system)} or more is asked for."
+        found.append(Advice(text, good=False, origin=over.origin))
     if p.make.form == "fillet":
         throat = _say(throat_mm(p), "length", system)
         found.append(Advice(f"Theoretical throat {throat}.", good=True, origin="geometry"))
-        low, high = PREQUALIFIED_FILLET_DEG
-        if p.make.family == "tee" and not low <= p.member_angle_deg <= high:
-            text = f"Members at {p.member_angle_deg:g}°: outside 60° to 135° a fillet is no prequalified fillet."
-            found.append(Advice(text, good=False, origin="AWS D1.1, skewed T, from memory, H"))
+        low, high = limits["fillet_least_deg"], limits["fillet_most_deg"]
+        if p.make.family == "tee" and not low.value <= p.member_angle_deg <= high.value:
+            span = f"{low.value:g}° to {high.value:g}°"
+            text = f"Members at {p.member_angle_deg:g}°: outside {span} a fillet is no prequalified fillet."
+            found.append(Advice(text, good=False, origin=low.origin))
     return found
 
 

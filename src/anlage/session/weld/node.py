@@ -1,5 +1,6 @@
 """The node of tubes of a procedure: its members in their weld order, what their welds take, how they are cut."""
 
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from anlage.core.drawing import DisplayList, Drawn, cope_patterns, fitted, tube_node
@@ -19,14 +20,10 @@ from anlage.core.joint import (
 from anlage.core.procedure import Wps, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
-from anlage.data.tables import unit_table
-from anlage.session.weld.advice import PREQUALIFIED_FILLET_DEG
+from anlage.data.tables import joint_limits, unit_table
 from anlage.session.weld.pictures import Sheet
 
 FIRST = "First member"
-FILLET_DEG, BLUNT_DEG = PREQUALIFIED_FILLET_DEG
-NO_CREDIT_DEG = 30.0  # AWS D1.1, skewed T, from memory, H
-D11 = "AWS D1.1, fillets of 60° to 135°, from memory, H"
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,17 +119,26 @@ def node_sentences(wps: Wps, system: System) -> tuple[str, ...]:
             f"{n + 1}. {say(length)} of it lies under {names[k]}: weld it and look at it before that one is set."
             for k, length in sorted(weld.hidden_mm.items())
         ]
-        sharp, blunt = weld.dihedral_deg
-        if sharp < NO_CREDIT_DEG:
-            said.append(
-                f"{n + 1}. Surfaces meet at {sharp:.0f}°: under 30° it counts for nothing without a test ({D11})."
-            )
-        elif sharp < FILLET_DEG - 1e-6:
-            where = say(weld.sharp_mm(FILLET_DEG))
-            said.append(f"{n + 1}. {where} lie under 60°, down to {sharp:.0f}°: no fillet, a loss at the root ({D11}).")
-        if blunt > BLUNT_DEG:
-            said.append(f"{n + 1}. Surfaces meet at up to {blunt:.0f}°, over 135°: judge it as a groove ({D11}).")
+        said += [f"{n + 1}. {sentence}" for sentence in _angle_sentences(weld, say)]
     return tuple(said)
+
+
+def _angle_sentences(weld: TubeWeld, say: Callable[[float], str]) -> Iterator[str]:
+    """Yield where surfaces meet too sharp or too blunt for a fillet."""
+    limits, (sharp, blunt) = joint_limits(), weld.dihedral_deg
+    none, least, most = (limits[name] for name in ("no_credit_deg", "fillet_least_deg", "fillet_most_deg"))
+    if sharp < none.value:
+        yield (
+            f"Surfaces meet at {sharp:.0f}°: under {none.value:g}° it counts for nothing without a test "
+            f"({none.origin})."
+        )
+    elif sharp < least.value - 1e-6:
+        where = say(weld.sharp_mm(least.value))
+        yield (
+            f"{where} lie under {least.value:g}°, down to {sharp:.0f}°: no fillet, a loss at the root ({least.origin})."
+        )
+    if blunt > most.value:
+        yield f"Surfaces meet at up to {blunt:.0f}°, over {most.value:g}°: judge it as a groove ({most.origin})."
 
 
 def node_picture(wps: Wps, chosen: str, sheet: Sheet) -> DisplayList | None:

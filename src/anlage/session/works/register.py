@@ -106,7 +106,7 @@ def record_row(shown: Shown) -> Row:
     said = "no code is stated"
     if header.code is not None:
         try:
-            ranges = ranges_of_record(header.code, pqr, Demand(units=header.units, impact=bool(header.impact)))
+            ranges = ranges_of_record(header.code, pqr, Demand(units=header.units, impact=header.impact))
         except AnlageError as fault:
             said = str(fault)
         else:

@@ -194,6 +194,7 @@ class WindowDesk(QObject):
         asked = (self.document.value, self._works.assessor())
         if self._assessed is None or any(a is not b for a, b in zip(self._assessed[0], asked, strict=True)):
             self._assessed = (asked, asked[1].assess(asked[0]))
+            self._works.tell_refused()
         return self._assessed[1]
 
     def _judge_now(self) -> None:

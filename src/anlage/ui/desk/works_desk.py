@@ -33,6 +33,7 @@ class WorksDesk(QObject):
         self._clocks = clocks
         self.works: OpenWorks | None = None
         self._assessor: Assessor | None = None
+        self._told_refused = False
 
     def opened(self, path: Path, holder: str) -> OpenWorks | None:
         """Return a works file, made when it does not exist; `None` when it cannot be opened, and why is told."""
@@ -74,16 +75,22 @@ class WorksDesk(QObject):
         return self._assessor is not None
 
     def assessor(self) -> "Assessor":
-        """Return what judges by the records as they are saved; say why one of them proves nothing."""
+        """Return what judges by the records as they are saved."""
         assert self.works is not None, "a works file is open"
         if self._assessor is None:
             self.works.flush()
             make = loaded("anlage.session.judging.assessment:Assessor")  # rules and catalogue
             found: Assessor = make(self.works.records())
             self._assessor = found
-            for refusal in found.refused[:1]:
-                self.told.emit(f"A record proves nothing as it stands: {refusal}")
+            self._told_refused = False
         return self._assessor
+
+    def tell_refused(self) -> None:
+        """Say once why a record proves nothing, when it was found out."""
+        if self._assessor is not None and self._assessor.refused and not self._told_refused:
+            self._told_refused = True
+            refusal = next(iter(self._assessor.refused.values()))
+            self.told.emit(f"A record proves nothing as it stands: {refusal}")
 
     def rows(self, system: System) -> "tuple[Row, ...]":
         """Return every document of the works file as the Register shows it."""

@@ -1,7 +1,5 @@
 """The Ranges place: is it allowed, by which record and clause? The ladder, and beside it the chosen rung."""
 
-from collections.abc import Callable
-
 from PySide6.QtCore import (
     QModelIndex,
     Qt,
@@ -16,7 +14,7 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.session.judging.assessment import Assessment
-from anlage.session.judging.ladder import Line, lines, support_sentences
+from anlage.session.judging.ladder import lines, support_sentences
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ListBox
 from anlage.ui.kit.look import font
@@ -24,13 +22,8 @@ from anlage.ui.kit.place import Desk, Place
 from anlage.ui.places.ranges.ladder import LINE_ROLE, LadderModel, RungDelegate
 from anlage.ui.places.ranges.rung_panel import RungPanel
 
-FILTERS: tuple[tuple[str, Callable[[Line], bool]], ...] = (
-    ("All variables", lambda _line: True),
-    ("Problems", lambda line: line.is_problem),
-    ("Essential", lambda line: line.rung.category == "essential"),
-    ("Supplementary essential", lambda line: line.rung.category == "supplementary"),
-    ("Nonessential", lambda line: line.rung.category == "nonessential"),
-)
+ALL, PROBLEMS = "", "problems"
+FILTERS = ((ALL, "All variables"), (PROBLEMS, "Problems"))  # and the categories of the pack
 
 
 class RangesPlace(Place):
@@ -61,7 +54,8 @@ class RangesPlace(Place):
         self.empty.setWordWrap(True)
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.filter.setAccessibleName("Which variables are shown")
-        self.filter.addItems([name for name, _ in FILTERS])
+        for wanted, word in FILTERS:
+            self.filter.addItem(word, wanted)
         self.ladder.setModel(self.model)
         self.ladder.setItemDelegate(RungDelegate(self.document, self.ladder))
         self.ladder.setAccessibleName("Ladder of variables")
@@ -95,9 +89,12 @@ class RangesPlace(Place):
         """Show the rungs that the filter lets through, and keep the chosen one; worked out when looked at."""
         if not self.isVisible():
             return
-        _, passes = FILTERS[self.filter.currentIndex()]
+        self._offer_categories()
+        wanted = self.filter.currentData()
         every = lines(self.document.value, self.proof, self.document.system)
-        found = tuple(line for line in every if passes(line))
+        found = tuple(
+            line for line in every if wanted in (ALL, line.rung.category) or (wanted == PROBLEMS and line.is_problem)
+        )
         said = "; ".join(support_sentences(self.document.value, self.proof))
         self.supports.setText(f"{said[0].upper()}{said[1:]}." if said else "")
         self.empty.setText("" if found else self._why_empty())
@@ -116,6 +113,20 @@ class RangesPlace(Place):
         line = found[row] if found else None
         self.chosen = line.rung.id if line else self.chosen
         self.panel.show_line(line)
+
+    def _offer_categories(self) -> None:
+        """Offer the categories of the code that the procedure is judged by."""
+        pack = self.proof.pack
+        offered = [*FILTERS, *((each.id, each.word.capitalize()) for each in (pack.categories if pack else ()))]
+        if [self.filter.itemData(n) for n in range(self.filter.count())] == [wanted for wanted, _ in offered]:
+            return
+        before = self.filter.currentData()
+        self.filter.blockSignals(True)  # noqa: FBT003 - what is wanted stays the same
+        self.filter.clear()
+        for wanted, word in offered:
+            self.filter.addItem(word, wanted)
+        self.filter.setCurrentIndex(max(self.filter.findData(before), 0))
+        self.filter.blockSignals(False)  # noqa: FBT003
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

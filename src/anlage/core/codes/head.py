@@ -1,0 +1,170 @@
+"""The head of a code pack: identity, categories, demands, named sets, what is derived, how records combine."""
+
+import re
+import tomllib
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+import msgspec
+
+from anlage.core.codes.a_number import read_a_numbers
+from anlage.core.codes.derive import Derivation, Derivations, HeatTreatment, read_lower_transformations
+from anlage.core.codes.pack import Assumption, Category, DemandKind
+from anlage.core.errors import FormatError, closest
+
+FILE = "pack.toml"
+SCOPES = ("joint", "deposit", "pass")
+_TABLES = {"pack", "rule", "combination", "root_deposit", "category", "demand", "sets", "derive", "heat_treatment"}
+_NEEDED = ("code", "title", "editions", "processes", "source")
+
+
+@dataclass(frozen=True)
+class PackText:
+    """One file of a pack: its name, its lines, and what they say."""
+
+    name: str
+    lines: tuple[str, ...]
+    starts: tuple[int, ...]  # the line of every rule
+    raw: Mapping[str, Any]
+
+    @classmethod
+    def of(cls, name: str, text: str) -> "PackText":
+        """Return a file of a pack.
+
+        Raises
+        ------
+        FormatError : the text is no TOML
+        """
+        try:
+            raw = tomllib.loads(text)
+        except tomllib.TOMLDecodeError as fault:
+            raise FormatError(f"no TOML: {fault}", where=name, mend="mend the line") from fault
+        lines = tuple(text.splitlines())
+        starts = tuple(n for n, line in enumerate(lines, 1) if re.match(r"\s*\[\[rule\]\]", line))
+        return cls(name, lines, starts, raw)
+
+    def line(self, key: str = "", *, rule: int | None = None) -> int:
+        """Return the line of a key or else of a word in a rule, or of the rule itself; without one, in the file."""
+        start = 1 if rule is None else self.starts[rule]
+        following = (n for n in self.starts if rule is not None and n > start)
+        end = next(following, len(self.lines) + 1)
+        name = re.escape(key)
+        keyed, quoted = rf"(?:^|[\s{{,\"'.]){name}[\"']?\s*[=.]", rf"[\"']{name}[\"']"
+        found = (n for way in (keyed, quoted) for n in range(start, end) if re.search(way, self.lines[n - 1]))
+        return next(found, start) if key else start
+
+    def fault(self, what: str, mend: str, key: str = "", *, rule: int | None = None) -> FormatError:
+        """Return a refusal that names file and line."""
+        return FormatError(what, where=f"{self.name} line {self.line(key, rule=rule)}", mend=mend)
+
+    def only(self, table: Mapping[str, Any], allowed: Iterable[str], of: str, *, rule: int | None = None) -> None:
+        """Refuse a table with a key that it cannot have.
+
+        Raises
+        ------
+        FormatError : there is such a key
+        """
+        known = sorted(set(allowed))
+        for key in table:
+            if key not in known:
+                close = closest(key, known)
+                mend = f"write {close[0]}" if close else f"known are {', '.join(known)}"
+                raise self.fault(f"{of} has no key {key}", mend, key, rule=rule)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Head:
+    """What a pack says of itself, apart from its rules."""
+
+    text: PackText
+    code: str
+    title: str
+    editions: tuple[str, ...]
+    processes: tuple[str, ...]
+    source: str
+    scopes: tuple[str, ...]
+    categories: tuple[Category, ...]
+    demands: tuple[DemandKind, ...]
+    sets: Mapping[str, list[str]]
+    assumed: Mapping[str, Assumption]
+    derive: Derivations
+    combination: Mapping[str, Any]
+    root_deposit: Mapping[str, Any] | None
+
+
+def read_head(texts: Mapping[str, PackText]) -> Head:
+    """Return the head of a pack from its files.
+
+    Raises
+    ------
+    FormatError : there is none, or something in it is missing or not what it has to be; file and line are named
+    """
+    if FILE not in texts:
+        raise FormatError("it has no head", where=FILE, mend="write [pack] into it")
+    text = texts[FILE]
+    text.only(text.raw, _TABLES, "a pack")
+    head = text.raw.get("pack", {})
+    text.only(head, {*_NEEDED, "assumed", "scopes"}, "[pack]")
+    for key in _NEEDED:
+        if not head.get(key):
+            raise text.fault(f"[pack] has no {key}", f"state {key}")
+    combination = text.raw.get("combination", {})
+    text.only(combination, {"variables", "joined_pairs", "clause", "confidence"}, "[combination]")
+    if len(combination.get("variables", ())) > 3:
+        raise text.fault("[combination] names more than three variables", "name at most three", "variables")
+    root = text.raw.get("root_deposit")
+    keys = {"processes", "thickness_from", "lifts", "variables", "clause", "confidence"}
+    text.only(root or {}, keys, "[root_deposit]")
+    scopes = tuple(head.get("scopes", SCOPES))
+    for scope in scopes:
+        if scope not in SCOPES:
+            raise text.fault(f"no scope {scope}", f"take {', '.join(SCOPES)}", "scopes")
+    return Head(
+        text=text,
+        code=head["code"],
+        title=head["title"],
+        editions=tuple(head["editions"]),
+        processes=tuple(head["processes"]),
+        source=head["source"],
+        scopes=scopes,
+        categories=_converted(text, "category", tuple[Category, ...], []),
+        demands=_converted(text, "demand", tuple[DemandKind, ...], []),
+        sets=_converted(text, "sets", dict[str, list[str]], {}),
+        assumed={fact: Assumption(a["is"], a["say"]) for fact, a in head.get("assumed", {}).items()},
+        derive=_derivations(text, texts),
+        combination=combination,
+        root_deposit=root,
+    )
+
+
+def _converted(text: PackText, key: str, kind: Any, otherwise: Any) -> Any:
+    try:
+        return msgspec.convert(text.raw.get(key, otherwise), kind)
+    except msgspec.ValidationError as fault:
+        raise text.fault(f"{key}: {fault}", "mend it", key) from fault
+
+
+def _derivations(text: PackText, texts: Mapping[str, PackText]) -> Derivations:
+    rows = _converted(text, "derive", tuple[Derivation, ...], [])
+    treatment: HeatTreatment | None = _converted(text, "heat_treatment", HeatTreatment | None, None)
+    analysis = next((row.analysis for row in rows if row.analysis), "")
+    limits = treatment.limits if treatment else ""
+    return Derivations(
+        rows,
+        treatment,
+        _table(text, texts, limits, read_lower_transformations),
+        _table(text, texts, analysis, read_a_numbers),
+    )
+
+
+def _table(text: PackText, texts: Mapping[str, PackText], name: str, read: Callable[[Any], Any]) -> Any:
+    """Return the rows of a table beside the head; none where it names no table."""
+    if not name:
+        return ()
+    if name not in texts:
+        raise text.fault(f"there is no table {name}", "put it beside pack.toml", name)
+    try:
+        return read(texts[name].raw.get("row", []))
+    except msgspec.ValidationError as fault:
+        raise texts[name].fault(str(fault), "mend the row") from fault

@@ -1,0 +1,86 @@
+"""The one way from a document to the values of its variables, by the table of variables."""
+
+from collections.abc import Callable, Mapping
+from functools import cache
+from operator import attrgetter
+from typing import Any
+
+from anlage.core.codes import Measured
+from anlage.core.codes.facts import Fact
+from anlage.core.document import Dimension
+from anlage.core.ranges import Interval, Range, choices, numbers
+from anlage.core.record import Recorded
+from anlage.core.variables import Stating
+from anlage.data.tables import variables
+from anlage.session.judging.derivations import DERIVATIONS, measured
+from anlage.session.kinds import kind_of
+
+Source = Callable[[Any, Any], Any]
+
+
+def stated_values(document: Any, scope: str, element: Any = None) -> dict[str, Any]:
+    """Return what a document states of each variable of a scope; of a deposit or pass, what that element states.
+
+    What a pack derives from metals, filler or heat treatment is not among it.
+    """
+    found = {}
+    for variable, _, source in _sources(kind_of(document).id, scope):
+        value = source(document, element)
+        if value is not None and value != "":
+            found[variable] = value
+    return found
+
+
+def sets_of(document: Any, scope: str, element: Any = None) -> dict[str, Range]:
+    """Return the sets that a document states."""
+    return {name: as_set(value) for name, value in stated_values(document, scope, element).items()}
+
+
+def facts_of(document: Any, scope: str, element: Any = None) -> dict[str, Fact]:
+    """Return the facts that a document records."""
+    takes = {variable: where.take for variable, where, _ in _sources(kind_of(document).id, scope)}
+    return {name: _fact(value, takes[name]) for name, value in stated_values(document, scope, element).items()}
+
+
+@cache
+def _sources(kind: str, scope: str) -> tuple[tuple[str, Stating, Source], ...]:
+    rows: Mapping[str, Stating | None] = {each.id: getattr(each, kind) for each in variables().values()}
+    return tuple(
+        (variable, where, _source(kind, where))
+        for variable, where in rows.items()
+        if where is not None and where.scope == scope and not where.of
+    )
+
+
+def _source(kind: str, where: Stating) -> Source:
+    """Return what reads a variable from a document and one of its elements."""
+    if where.derive:
+        return DERIVATIONS[kind, where.derive]
+    read = attrgetter(where.name.replace("/", "."))
+    if where.scope != "joint":
+        return lambda _document, element: read(element)
+    if not where.otherwise:
+        return lambda document, _element: read(document)
+    instead = attrgetter(where.otherwise.replace("/", "."))
+    return lambda document, _element: read(document) or instead(document)
+
+
+def as_set(value: Any) -> Range:
+    """Return a stated value as the set it is: a range, one number, or a word."""
+    if isinstance(value, Dimension):
+        value = value.span
+    if isinstance(value, Interval):
+        return numbers([value])
+    return choices(value) if isinstance(value, str) else numbers([Interval.single(value)])
+
+
+def _fact(value: Any, take: str) -> Fact:
+    """Return a recorded value as a fact: of a range the end that is meant, of a dimension its nominal."""
+    if isinstance(value, Recorded):
+        return measured(value)
+    if isinstance(value, Dimension):
+        return value.nominal
+    if isinstance(value, Interval):
+        return value.high if take == "most" else value.low if take == "least" else (value.low + value.high) / 2
+    fact: float | str | Measured = value
+    return fact
