@@ -13,6 +13,7 @@ from anlage.data.tables import unit_table, vocabulary
 
 HEAD = """[pack]
 code = "toy"
+name = "Toy"
 title = "A toy code"
 editions = ["1"]
 processes = ["SMAW"]

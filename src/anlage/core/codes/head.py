@@ -16,7 +16,7 @@ from anlage.core.errors import FormatError, closest
 FILE = "pack.toml"
 SCOPES = ("joint", "deposit", "pass")
 _TABLES = {"pack", "rule", "combination", "root_deposit", "category", "demand", "sets", "derive", "heat_treatment"}
-_NEEDED = ("code", "title", "editions", "processes", "source")
+_NEEDED = ("code", "name", "title", "editions", "processes", "source")
 
 
 @dataclass(frozen=True)
@@ -79,6 +79,7 @@ class Head:
 
     text: PackText
     code: str
+    name: str
     title: str
     editions: tuple[str, ...]
     processes: tuple[str, ...]
@@ -123,6 +124,7 @@ def read_head(texts: Mapping[str, PackText]) -> Head:
     return Head(
         text=text,
         code=head["code"],
+        name=head["name"],
         title=head["title"],
         editions=tuple(head["editions"]),
         processes=tuple(head["processes"]),

@@ -108,6 +108,7 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
     root = head.root_deposit
     return Pack(
         code=head.code,
+        name=head.name,
         title=head.title,
         editions=head.editions,
         processes=frozenset(head.processes),

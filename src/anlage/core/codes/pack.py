@@ -89,6 +89,7 @@ class Pack:
     """One code: identity, editions it serves, processes it has rules for, its rules and how records combine."""
 
     code: str
+    name: str  # in short, as people say it
     title: str
     editions: tuple[str, ...]  # oldest first
     processes: frozenset[str]

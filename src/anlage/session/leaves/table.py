@@ -11,9 +11,11 @@ import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cache
+from typing import Any
 
 from anlage.core.errors import UnknownNameError
 from anlage.core.quantities.units import System
+from anlage.data.code_packs import code_choices
 from anlage.data.files import text_of
 from anlage.data.tables import unit_table
 
@@ -41,6 +43,7 @@ class Field:
     flag: bool = False  # the choices yes and no are kept as true and false
     vocabulary: str = ""
     catalogue: str = ""
+    installed: str = ""  # what the choices are taken from, where they are not fixed
 
     def unit(self, system: System) -> str:
         """Return the unit that stands beside the field, "" for texts."""
@@ -55,7 +58,13 @@ class Field:
 def fields() -> Mapping[str, Field]:
     """Return every field by its pattern."""
     rows = [row for part in LEAVES for row in tomllib.loads(text_of(f"leaves/{part}.toml"))["leaf"]]
-    return {row["path"]: Field(**row | {"choices": tuple(row.get("choices", ()))}) for row in rows}
+    return {row["path"]: _field(row) for row in rows}
+
+
+def _field(row: dict[str, Any]) -> Field:
+    says = {"codes": code_choices}[row["installed"]]() if "installed" in row else row.get("says", {})
+    choices = tuple(says) if "installed" in row else tuple(row.get("choices", ()))
+    return Field(**row | {"choices": choices, "says": says})
 
 
 def field_of(path: str) -> Field:

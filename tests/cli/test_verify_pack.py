@@ -1,0 +1,44 @@
+"""`anlage verify-pack`: a sound pack answers 0, a faulty one 2 with every fault where it stands."""
+
+import shutil
+from pathlib import Path
+
+import pytest
+
+from anlage.data.code_packs import CODES
+from tests.cli.refusals import refusal
+
+YARD = Path(__file__).parents[1] / "fixtures" / "yard_code"
+
+
+@pytest.mark.parametrize("folder", [YARD, *(head.parent for head in CODES.glob("*/pack.toml"))], ids=lambda f: f.name)
+@pytest.mark.parametrize("file", ["", "pack.toml"])
+def test_a_sound_pack_has_no_fault(answer, folder, file):
+    found = answer("verify-pack", str(folder / file))
+    assert found["sound"]
+    assert found["rules"] > 0
+
+
+def test_every_fault_is_told_with_file_and_line(call, tmp_path):
+    folder = Path(shutil.copytree(YARD, tmp_path / "yard"))
+    rules = (folder / "rules.toml").read_text()
+    (folder / "rules.toml").write_text(rules.replace('"position"', '"positoin"', 2).replace("at_least", "atleast"))
+    status, found, err = call("verify-pack", str(folder), "--json")
+    assert (status, err, found["sound"]) == (2, "", False)
+    assert [(fault["where"], fault["mend"]) for fault in found["faults"]] == [
+        ("rules.toml line 10", "write at_least"),
+        ("rules.toml line 28", "write position"),
+    ]
+    status, text, _ = call("verify-pack", str(folder))
+    assert status == 2
+    assert "rules.toml line 28  no variable positoin; write position" in text
+
+
+def test_a_pack_without_any_head_is_refused_in_one_line(call, tmp_path):
+    assert refusal(call, "verify-pack", str(tmp_path)).endswith("name a folder with pack.toml in it, or that file")
+    assert "there is no pack" in refusal(call, "verify-pack", str(tmp_path / "nowhere.toml"))
+
+
+def test_a_file_that_is_no_text_is_refused(call, tmp_path):
+    (tmp_path / "pack.toml").write_bytes(b"\xff\xfe")
+    assert "is no text; save it as UTF-8" in refusal(call, "verify-pack", str(tmp_path))

@@ -1,0 +1,78 @@
+"""The table of variables: what it names exists, and every document says through it what it states."""
+
+import pytest
+
+from anlage.core.document import at
+from anlage.core.errors import AnlageError
+from anlage.core.procedure import Deposit, Pass
+from anlage.core.ranges import between, choices
+from anlage.core.record import RecordedDeposit
+from anlage.data.code_packs import pack_names
+from anlage.data.tables import variables
+from anlage.session.judging.derivations import DERIVATIONS
+from anlage.session.judging.mapper import facts_of, sets_of
+from anlage.session.kinds import KINDS, PROCEDURE, RECORD
+from anlage.session.leaves.table import field_of
+
+DOCUMENTS = {
+    "wps": PROCEDURE.core.model(deposits=(Deposit(id="d1"),), passes=(Pass(id="p1", deposit="d1"),), ids=1),
+    "pqr": RECORD.core.model(deposits=(RecordedDeposit(id="d1"),), ids=1),
+}
+STATED = [
+    (row.id, kind, where)
+    for row in variables().values()
+    for kind, where in (("wps", row.wps), ("pqr", row.pqr))
+    if where is not None
+]
+
+
+@pytest.mark.parametrize(("kind", "where"), [each[1:] for each in STATED], ids=[f"{e[0]}-{e[1]}" for e in STATED])
+def test_every_variable_names_a_leaf_that_documents_have_and_a_derivation_that_is_there(kind, where):
+    document = DOCUMENTS[kind]
+    for leaf in filter(None, (where.leaf, where.otherwise)):
+        at(document, leaf.replace("deposits/*", "deposits/d1").replace("passes/*", "passes/p1"))
+    assert not where.derive or (kind, where.derive) in DERIVATIONS
+    assert where.of in ("", "metals", "filler", "heat treatment")
+
+
+def test_a_leaf_that_is_not_there_is_not_found():
+    with pytest.raises(AnlageError, match="no_such"):
+        at(DOCUMENTS["wps"], "header/no_such")
+
+
+def test_every_derivation_is_used():
+    assert set(DERIVATIONS) == {(kind, where.derive) for _, kind, where in STATED if where.derive}
+
+
+@pytest.mark.parametrize("row", [row for row in variables().values() if row.asked], ids=lambda row: row.id)
+def test_what_is_asked_of_any_record_is_a_leaf_of_every_procedure(row):
+    empty = PROCEDURE.core.model()
+    assert at(empty, row.asked) in (None, "groove")
+    assert field_of(row.asked)
+
+
+@pytest.mark.parametrize("row", list(variables().values()), ids=lambda row: row.id)
+def test_the_words_and_measures_of_a_variable_are_known(row):
+    names = pack_names()
+    assert row.kind == "" or row.kind in names.units
+    assert not row.tokens or names.tokens(row.id)
+    assert not (row.kind and row.tokens)
+
+
+@pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.id)
+def test_an_empty_document_states_nothing_but_what_cannot_be_open(kind):
+    assert set(sets_of(kind.core.model(), "joint")) <= {"weld", "coupon_weld"}
+
+
+def test_what_is_not_typed_stands_by_the_leaf_that_stands_in():
+    wps = PROCEDURE.core.model()
+    wps = PROCEDURE.core.model(range=type(wps.range)(thickness_mm=between(5, 9).parts[0]))
+    assert sets_of(wps, "joint")["thicker_member_mm"] == between(5, 9)
+
+
+def test_a_recorded_word_is_a_fact_and_a_stated_one_a_set():
+    empty = RECORD.core.model()
+    recorded = RECORD.core.model(technique=type(empty.technique)(progression="uphill"))
+    stated = PROCEDURE.core.model(technique=type(empty.technique)(progression="uphill"))
+    assert facts_of(recorded, "joint")["progression"] == "uphill"
+    assert sets_of(stated, "joint")["progression"] == choices("uphill")

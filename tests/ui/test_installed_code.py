@@ -1,0 +1,48 @@
+"""A code is a folder of TOML: once it lies beside the others it is chosen, judged and shown like them."""
+
+import shutil
+from pathlib import Path
+
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from anlage.data import code_packs
+from anlage.session.leaves.table import field_of, fields
+
+YARD = Path(__file__).parents[1] / "fixtures" / "yard_code"
+
+
+@pytest.fixture
+def _yard_code(tmp_path, monkeypatch):
+    shutil.copytree(YARD, tmp_path / "yard_code")
+    monkeypatch.setattr(code_packs, "CODES", tmp_path)
+    for kept in (code_packs.code_pack, fields):
+        kept.cache_clear()
+    yield
+    for kept in (code_packs.code_pack, fields):
+        kept.cache_clear()
+
+
+@pytest.mark.usefixtures("_yard_code")
+def test_an_installed_code_is_chosen_and_judged_in_the_window(demo):
+    assert field_of("header/code").choices == ("yard-code", "yard-code:1")
+    demo.document.type_text("header/code", "yard-code")
+    demo.press("Alt+R")
+    QApplication.processEvents()
+    place = demo.place
+    assert [place.filter.itemText(n) for n in range(place.filter.count())][2:] == ["Leading", "Advisory"]
+    judged = {line.rung.id: line.rung for line in place.model.lines}
+    assert judged["base_metal_thickness_mm"].verdict == "outside"  # 6..22 mm by a coupon of 16 mm, 8..32 mm
+    assert (judged["base_metal_thickness_mm"].clause, judged["position"].category) == ("4.1", "advisory")
+    demo.document.type_text("range/thickness_mm", "8..22")
+    QApplication.processEvents()
+    judged = {line.rung.id: line.rung.verdict for line in place.model.lines}
+    assert judged["base_metal_thickness_mm"] == "inside"
+
+
+@pytest.mark.usefixtures("_yard_code")
+def test_its_demand_narrows_what_its_rules_allow(demo):
+    demo.document.type_text("header/code", "yard-code:1")
+    demo.document.type_text("header/impact", "yes")
+    assessment = demo.desk.assessment()
+    assert any(rung.id.startswith("heat_input_kj_mm") and rung.verdict != "inside" for rung in assessment.problems())
