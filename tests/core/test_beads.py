@@ -1,12 +1,12 @@
 """Beads in the true groove: every bead keeps its area, none lies outside or over another, layers say what they lack."""
 
-from dataclasses import replace
 from itertools import pairwise
 
 import pytest
 import shapely
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from anlage.core.beads import Laid, Size, fill, layout
 from anlage.core.drawing import Amiss, Marked, Marker, Path, bead_map, hatch

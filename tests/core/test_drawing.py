@@ -1,13 +1,13 @@
 """The section as a display list: to scale, every stated value shown once and named by its leaf, nothing lost."""
 
 import xml.etree.ElementTree as ET
-from dataclasses import replace
 from itertools import pairwise
 
 import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from anlage.core.document import Dimension
 from anlage.core.drawing import (

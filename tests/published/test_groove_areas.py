@@ -1,12 +1,12 @@
 """Areas of every preparation against closed forms of plane geometry (H) and against slices summed by hand."""
 
 import math
-from dataclasses import replace
 
 import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from anlage.core.joint import (
     KINDS,

@@ -1,8 +1,7 @@
 """A new user's ways through the real window: a procedure from nothing and back, and from a record to the sheet."""
 
-from dataclasses import asdict
-
 import pytest
+from msgspec.structs import asdict
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog

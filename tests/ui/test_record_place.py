@@ -1,8 +1,7 @@
 """The Proof place: a record entered by hand from a coupon, what it buys, and the procedure that it carries."""
 
-from dataclasses import asdict
-
 import pytest
+from msgspec.structs import asdict
 from PySide6.QtWidgets import QApplication
 
 from anlage.core.record import Recorded

@@ -3,10 +3,10 @@
 import subprocess
 import sys
 import time
-from dataclasses import asdict
 from pathlib import Path
 
 import pytest
+from msgspec.structs import asdict
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QLabel
 
 from anlage.session.kinds import RECORD

@@ -2,7 +2,8 @@
 
 import argparse
 from collections.abc import Sequence
-from dataclasses import replace
+
+from msgspec.structs import replace
 
 from anlage.cli.demands import KEYS, with_demands
 from anlage.cli.parsing import CODE, DEMANDS, DOCUMENT, add_words

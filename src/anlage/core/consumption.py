@@ -1,7 +1,8 @@
 """What a weld takes: filler to buy, electrodes, gas, arc time, elapsed time, energy, money."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.beads.deposit import electrode_metal
 from anlage.core.results import require_above_zero
@@ -10,8 +11,7 @@ MIN_PER_H, J_PER_KWH = 60.0, 3.6e6
 PURGE = ", purging"  # behind the name of a gas that flows behind the root
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Run:
+class Run(Struct, frozen=True, kw_only=True):
     """One pass over the whole length.
 
     Parameters
@@ -41,8 +41,7 @@ class Run:
     electrode_kg: float | None = None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Rates:
+class Rates(Struct, frozen=True, kw_only=True):
     """The user's own rates, in whatever money; `None`: not stated."""
 
     labour_per_h: float | None = None
@@ -51,8 +50,7 @@ class Rates:
     power_per_kwh: float | None = None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Bought:
+class Bought(Struct, frozen=True, kw_only=True):
     """What is bought of one filler: mass [kg], and the number of electrodes where they are counted."""
 
     filler: str
@@ -60,8 +58,7 @@ class Bought:
     electrodes: float | None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Takes:
+class Takes(Struct, frozen=True, kw_only=True):
     """What all passes take; `None` where a pass does not say."""
 
     metal_kg: float

@@ -1,12 +1,11 @@
 """What every computed answer carries beside its number: where it comes from, and what to mind."""
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 from anlage.core.errors import InputError
 
 
-@dataclass(frozen=True, slots=True)
-class Source:
+class Source(Struct, frozen=True):
     """The origin of one part of an answer; confidence H, M or L as in the tables."""
 
     what: str
@@ -14,8 +13,7 @@ class Source:
     confidence: str
 
 
-@dataclass(frozen=True, slots=True)
-class Notice:
+class Notice(Struct, frozen=True):
     """Something to mind about an answer that is still given: a stable code, the field concerned, one sentence."""
 
     code: str

@@ -4,7 +4,8 @@ All are rough, within half of the value at best: typical figures to preset by, n
 """
 
 import math
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.results import require_above_zero
 
@@ -14,8 +15,7 @@ FILLET_ACROSS_MM, FILLET_SHARE = 0.8, 0.75  # a fillet, and up to which share of
 FREEDOM = (0.6, 0.8)  # usual degree of freedom in Okerblom's rule, from memory, M
 
 
-@dataclass(frozen=True, slots=True)
-class School:
+class School(Struct, frozen=True):
     """What one school says: least and most [mm], its name, source and confidence."""
 
     name: str

@@ -9,16 +9,17 @@ reach : the longest run that one electrode lays [mm]; wire and rods have none
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
 from itertools import pairwise
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.results import require_above_zero
 
 CLOSE_MM = 1e-6
 
 
-@dataclass(frozen=True, slots=True)
-class Barred:
+class Barred(Struct, frozen=True):
     """A stretch [mm] without starts and stops, and why."""
 
     start_mm: float
@@ -26,8 +27,7 @@ class Barred:
     reason: str
 
 
-@dataclass(frozen=True, slots=True)
-class Stops:
+class Stops(Struct, frozen=True):
     """The stops of one pass on one way [mm], its ends left out; or why they cannot be set."""
 
     at_mm: tuple[float, ...]
@@ -39,8 +39,7 @@ class Stops:
         return tuple(pairwise(ends))
 
 
-@dataclass(frozen=True, slots=True)
-class Rules:
+class Rules(Struct, frozen=True):
     """What binds the stops of a pass on a way.
 
     Parameters
@@ -200,8 +199,7 @@ def _nearest(wanted: float, low: float, high: float, free: list[tuple[float, flo
     return best
 
 
-@dataclass(frozen=True, slots=True)
-class Half:
+class Half(Struct, frozen=True):
     """One half of a pipe: its name, where it starts and ends on the clock [°, 12 o'clock is 0, to the right]."""
 
     name: str

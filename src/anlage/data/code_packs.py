@@ -60,7 +60,7 @@ def pack_files(folder: Path) -> Mapping[str, str]:
 @cache
 def pack_names() -> Names:
     """Return what a pack may name: the shipped variables, words, units and columns of the catalogue."""
-    columns = {"metals": frozenset(GROUP_COLUMNS), "filler": frozenset(Filler.__dataclass_fields__)}
+    columns = {"metals": frozenset(GROUP_COLUMNS), "filler": frozenset(Filler.__struct_fields__)}
     return Names(variables(), vocabulary(), unit_table(), _column, columns)
 
 

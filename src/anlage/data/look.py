@@ -1,9 +1,10 @@
 """The look: colours of a theme and how each role is drawn, apart from `tables`, for who draws."""
 
 import tomllib
-from dataclasses import dataclass
 from functools import cache
 from typing import Any, Literal
+
+from msgspec import Struct
 
 from anlage.data.files import FOLDER, text_of
 
@@ -22,8 +23,7 @@ def colours(theme: Theme) -> dict[str, str]:
     return dict(_table()[theme])
 
 
-@dataclass(frozen=True, slots=True)
-class Style:
+class Style(Struct, frozen=True):
     """How a role is drawn: colours as #RRGGBB or `none`, stroke width [mm] on paper."""
 
     fill: str

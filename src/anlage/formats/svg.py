@@ -1,8 +1,9 @@
 """Display lists as SVG: true millimetres of paper, roles as pens, nothing that another program would have to run."""
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import replace
 from html import escape
+
+from msgspec.structs import replace
 
 from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text, arrow_head
 from anlage.data.look import FONT_OVER_HEIGHT, Style

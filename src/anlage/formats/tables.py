@@ -2,14 +2,14 @@
 
 import csv
 import io
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 STARTS_FORMULA = ("=", "+", "-", "@", "\t", "\r")
 Cell = str | float | None
 
 
-@dataclass(frozen=True, slots=True)
-class Table:
+class Table(Struct, frozen=True):
     """A table: its title, the head of each column, and its rows."""
 
     title: str

@@ -3,14 +3,14 @@
 import threading
 import time
 from collections.abc import Callable
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 QUIET_S = 0.3  # after the last edit
 LATEST_S = 0.9  # after the first unsaved edit: with the writing itself within one second
 
 
-@dataclass(slots=True)
-class _Waiting:
+class _Waiting(Struct):
     save: Callable[[], None]
     first: float
     last: float

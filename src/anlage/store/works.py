@@ -14,9 +14,10 @@ import threading
 import uuid
 from collections.abc import Iterator, Mapping
 from contextlib import AbstractContextManager, contextmanager
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Self
+
+from msgspec import Struct
 
 from anlage.core.errors import FormatError, InputError, UnknownNameError
 from anlage.core.results import Notice
@@ -25,8 +26,7 @@ from anlage.store.opening import check_body, check_header, connect, damaged
 from anlage.store.tables import APPLICATION_ID, LAYOUT, SCHEMA
 
 
-@dataclass(frozen=True, slots=True)
-class Entry:
+class Entry(Struct, frozen=True):
     """One document in the list: what it is, and how many revisions were issued."""
 
     id: str
@@ -37,16 +37,14 @@ class Entry:
     deleted: bool
 
 
-@dataclass(frozen=True, slots=True)
-class Draft:
+class Draft(Struct, frozen=True):
     """A document's last good value as JSON text, and the texts that do not parse, by field path."""
 
     body: str
     pending: Mapping[str, str]
 
 
-@dataclass(frozen=True, slots=True)
-class Revision:
+class Revision(Struct, frozen=True):
     """An issued value: JSON text, its number and hash, who issued it and when (UTC, ISO 8601)."""
 
     number: int

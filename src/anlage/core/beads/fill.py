@@ -6,7 +6,9 @@ bead counts of common practice (no source); a weave spreads the same metal over 
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.beads.ground import area_under, flat_slab, ground_of
 from anlage.core.joint import Groove, Shape
@@ -21,8 +23,7 @@ ONE_BEAD = 1.3  # a groove of no more than this many stringers takes one bead
 CLOSE_MM = 1e-6
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Size:
+class Size(Struct, frozen=True, kw_only=True):
     """How a deposit's beads come out.
 
     Parameters
@@ -85,8 +86,7 @@ class Size:
         return max(1, round(width_mm / self.pitch_mm))
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Proposed:
+class Proposed(Struct, frozen=True, kw_only=True):
     """One bead of a proposal: which deposit lays it, what for, how large, and where it lies."""
 
     deposit: int
@@ -192,8 +192,7 @@ def _first_roles(groove: Groove, *, is_open: bool) -> tuple[str, str]:
     return ("root", "hot") if is_open else ("root", "fill")
 
 
-@dataclass(frozen=True, slots=True)
-class _One:
+class _One(Struct, frozen=True):
     """A layer before it is split."""
 
     deposit: int

@@ -10,8 +10,9 @@ level : height of the flat surface that some metal would have
 import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
-from dataclasses import dataclass
 from itertools import accumulate, pairwise
+
+from msgspec import Struct
 
 from anlage.core.joint import Groove, Outline, Point
 
@@ -20,8 +21,7 @@ NEWTON_STEPS = 40
 CLOSE, CLOSE_MM = 1e-12, 1e-9
 
 
-@dataclass(frozen=True, slots=True)
-class Frame:
+class Frame(Struct, frozen=True):
     """The frame of a groove: its origin at the left end of the mouth, x along it, y out of the groove.
 
     A groove that does not lie under its mouth, a skewed fillet or a buttering, is sheared until it does; one whose

@@ -12,8 +12,9 @@ reach : how far under the mouth (below 0) or over it the surface stands after a 
 import itertools
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
 from typing import Literal
+
+from msgspec import Struct, field
 
 from anlage.core.beads.ground import (
     Frame,
@@ -34,8 +35,7 @@ CROWN_STEPS, CLOSE_MM2, CLOSE_MM = 40, 1e-9, 1e-6
 PITCH_OVER_HEIGHT = 2.65  # of a bead in a layer; common practice, no source (beads 2.25 × 0.85 electrode diameters)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Laid:
+class Laid(Struct, frozen=True, kw_only=True):
     """One bead to lay.
 
     Parameters
@@ -58,8 +58,7 @@ class Laid:
     weave: bool = False
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Bead:
+class Bead(Struct, frozen=True, kw_only=True):
     """One bead where it lies; `up` is the way out of its groove, `shared` when its area is only a share of the rest."""
 
     key: str
@@ -73,8 +72,7 @@ class Bead:
     shared: bool = False
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Layer:
+class Layer(Struct, frozen=True, kw_only=True):
     """One layer: how many beads, and its reach: how far its surface stands over the mouth, below 0 under it [mm]."""
 
     side: int
@@ -86,8 +84,7 @@ class Layer:
     capping: bool
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Filling:
+class Filling(Struct, frozen=True, kw_only=True):
     """How a side is filled: its room with cap and root, what is laid, what is missing up to the surface [mm²].
 
     `reach_mm` is how far the metal stands over the mouth, below 0 under it.
@@ -100,8 +97,7 @@ class Filling:
     reach_mm: float
 
 
-@dataclass(frozen=True, slots=True)
-class Layout:
+class Layout(Struct, frozen=True):
     """All beads in the order they are laid, the layers, how each side is filled, and the outlines of what is empty."""
 
     beads: tuple[Bead, ...] = ()
@@ -115,8 +111,7 @@ class Layout:
         return sum(bead.area_mm2 for bead in self.beads)
 
 
-@dataclass(slots=True)
-class _Region:
+class _Region(Struct):
     """A groove as it fills: `left_mm2` is the room up to the mouth that is still open."""
 
     groove: Groove
@@ -150,8 +145,7 @@ class _Region:
             self.left_mm2 = area_under(self.ground, 0.0)[0]
 
 
-@dataclass(slots=True)
-class _Side:
+class _Side(Struct):
     """One side of the joint: its regions in welding order."""
 
     number: int

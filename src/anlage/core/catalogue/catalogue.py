@@ -2,12 +2,12 @@
 
 import re
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import replace
 from fractions import Fraction
 from functools import cached_property
 from itertools import chain
 
 import msgspec
+from msgspec.structs import replace
 
 from anlage.core.catalogue.names import filler_key, metal_key, plain_key
 from anlage.core.catalogue.rows import (

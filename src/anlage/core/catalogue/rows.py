@@ -8,10 +8,12 @@ are less certain than their row.
 import csv
 import math
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import Field, dataclass, fields
 from io import StringIO
 from types import MappingProxyType
 from typing import Any, TypeVar
+
+from msgspec import Struct
+from msgspec.structs import FieldInfo, fields
 
 from anlage.core.errors import FormatError
 
@@ -19,8 +21,7 @@ ELEMENTS = ("C", "Mn", "Si", "P", "S", "Cr", "Mo", "Ni", "Cu", "V", "Nb", "Ti", 
 GAS_COMPONENTS = ("Ar", "He", "CO2", "O2", "H2", "N2")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Row:
+class Row(Struct, frozen=True, kw_only=True):
     """What every row of a catalogue table has."""
 
     confidence: str
@@ -33,8 +34,7 @@ class Row:
         return weaker.get(field, self.confidence)[:1] if weaker.get(field) != "unknown" else "unknown"
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class BaseMetal(Row):
+class BaseMetal(Row, frozen=True, kw_only=True):
     """One grade in one product form and thickness band; composition is the specified maximum [% by mass]."""
 
     id: str
@@ -53,8 +53,7 @@ class BaseMetal(Row):
     composition: Mapping[str, float]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class PNumberRow(Row):
+class PNumberRow(Row, frozen=True, kw_only=True):
     """One metal of ASME IX QW/QB-422 with its P-Number, group and minimum tensile strength."""
 
     spec: str
@@ -72,8 +71,7 @@ class PNumberRow(Row):
         return f"{self.spec} {self.grade}".strip()
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Filler(Row):
+class Filler(Row, frozen=True, kw_only=True):
     """One filler classification; composition is a typical analysis of `comp_basis` [% by mass]."""
 
     classification: str
@@ -99,8 +97,7 @@ class Filler(Row):
     notes: str
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class FillerCurrent(Row):
+class FillerCurrent(Row, frozen=True, kw_only=True):
     """Usual settings of one filler size: a plausibility window, never a limit."""
 
     classification: str
@@ -122,8 +119,7 @@ class FillerCurrent(Row):
     electrode_efficiency_percent: float | None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Gas(Row):
+class Gas(Row, frozen=True, kw_only=True):
     """One shielding, backing or plasma gas; components in % by volume, together 100."""
 
     id: str
@@ -137,8 +133,7 @@ class Gas(Row):
     components: Mapping[str, float]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class PipeSize(Row):
+class PipeSize(Row, frozen=True, kw_only=True):
     """One pipe by nominal size and schedule [mm, in]."""
 
     nps: str
@@ -156,8 +151,7 @@ class PipeSize(Row):
         return self.od_mm - 2 * self.wall_mm
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class ProcessLimits(Row):
+class ProcessLimits(Row, frozen=True, kw_only=True):
     """Thermal efficiency and plausibility windows of one process variant."""
 
     id: str
@@ -175,8 +169,7 @@ class ProcessLimits(Row):
     operating_factor_manual_max_pct: float | None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Tungsten(Row):
+class Tungsten(Row, frozen=True, kw_only=True):
     """Usual currents of one tungsten electrode size [A]: a plausibility window, never a limit."""
 
     iso_6848: str
@@ -212,9 +205,7 @@ def read_rows(text: str, row: type[AnyRow], *, where: str) -> tuple[AnyRow, ...]
     return tuple(_rows(table, names, row, declared, where))
 
 
-def _rows(
-    table: Any, names: list[str], row: type[AnyRow], declared: list["Field[Any]"], where: str
-) -> Iterator[AnyRow]:
+def _rows(table: Any, names: list[str], row: type[AnyRow], declared: list[FieldInfo], where: str) -> Iterator[AnyRow]:
     places = {name: place for place, name in enumerate(names)}
     readers = [(field.name, places.get(field.name), _READERS[_kind_name(str(field.type))]) for field in declared]
     mixed = {field.name for field in fields(row)} & {"composition", "components"}

@@ -2,15 +2,15 @@
 
 import tomllib
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from types import MappingProxyType
+
+from msgspec import Struct
 
 from anlage.core.catalogue.names import plain_key
 from anlage.core.errors import FormatError, UnknownNameError
 
 
-@dataclass(frozen=True, slots=True)
-class Vocabulary:
+class Vocabulary(Struct, frozen=True):
     """The tokens of every topic (`process`, `position`, …) and the spellings that mean them."""
 
     tokens: Mapping[str, tuple[str, ...]]

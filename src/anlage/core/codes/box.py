@@ -1,8 +1,9 @@
 """The box of a record: every allowed set that one coupon buys, variable by variable, for one demand."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from functools import cached_property
+
+from msgspec import Struct
 
 from anlage.core.codes.conditions import concern
 from anlage.core.codes.facts import Coupon, Demand, Facts, deposit_facts, deposit_labels, joint_facts
@@ -15,16 +16,14 @@ from anlage.core.variables import spoken
 NOBODY: frozenset[str] = frozenset()
 
 
-@dataclass(frozen=True, slots=True)
-class Ruling:
+class Ruling(Struct, frozen=True):
     """What one rule says of one coupon."""
 
     rule: Rule
     readings: Readings
 
 
-@dataclass(frozen=True)
-class Allowance:
+class Allowance(Struct, frozen=True, dict=True):
     """What all rules on one variable allow together, and each of them.
 
     What is asked at every edit is worked out once, at the first: a box lives far longer than an edit.
@@ -74,8 +73,7 @@ class Allowance:
         return "; ".join(dict.fromkeys(r.rule.note for r in self.rulings if r.rule.note))
 
 
-@dataclass(frozen=True)
-class CoverBox:
+class CoverBox(Struct, frozen=True, dict=True):
     """One record's box under one demand: its allowances, one mapping a deposit.
 
     Each mapping holds the variables of the joint, of that deposit and of its passes. A variable without rule that

@@ -9,8 +9,9 @@ Three ways, each with its clause in the pack:
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from itertools import combinations
+
+from msgspec import Struct
 
 from anlage.core.codes.box import Allowance, CoverBox
 from anlage.core.codes.conditions import number_of, tokens_of
@@ -19,8 +20,7 @@ from anlage.core.codes.pack import Pack
 from anlage.core.ranges import ANY, Choices, Range, fits, uncovered
 
 
-@dataclass(frozen=True, slots=True)
-class Candidate:
+class Candidate(Struct, frozen=True):
     """One deposit of one record, compared with one deposit of a WPS."""
 
     box: CoverBox
@@ -63,8 +63,7 @@ class Candidate:
         return set(self.outside + self.unproven) <= set(variables) and bool(self.allowances)
 
 
-@dataclass(frozen=True, slots=True)
-class Together:
+class Together(Struct, frozen=True):
     """Several records that cover a deposit, and what they allow as one."""
 
     allowances: Mapping[str, Allowance]

@@ -1,6 +1,6 @@
 """When a rule concerns a case: `when` holds all its entries, `unless` any of them."""
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 from anlage.core.codes.facts import Fact, Facts, Measured
 from anlage.core.codes.limits import Limit
@@ -8,8 +8,7 @@ from anlage.core.quantities.units import System
 from anlage.core.ranges import Range
 
 
-@dataclass(frozen=True, slots=True)
-class Condition:
+class Condition(Struct, frozen=True):
     """One entry: a fact is one of `tokens`, or lies within bounds; of a fact with several tokens one must match."""
 
     fact: str
@@ -38,8 +37,7 @@ class Condition:
         )
 
 
-@dataclass(frozen=True, slots=True)
-class Concern:
+class Concern(Struct, frozen=True):
     """Whether a rule concerns a case: yes, no, or not known because `missing` was not recorded."""
 
     applies: bool | None

@@ -2,10 +2,10 @@
 
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from typing import Any
 
 import msgspec
+from msgspec import Struct
 
 from anlage.core.catalogue import Filler, MetalGroup
 from anlage.core.codes.a_number import ANumberRow, a_numbers
@@ -54,8 +54,7 @@ class LowerTransformation(msgspec.Struct, frozen=True, forbid_unknown_fields=Tru
     confidence: str
 
 
-@dataclass(frozen=True, slots=True)
-class Derivations:
+class Derivations(Struct, frozen=True):
     """Everything that a pack derives, with its tables."""
 
     rows: tuple[Derivation, ...] = ()

@@ -9,16 +9,16 @@ assumed fact : not recorded, taken for granted in conditions only, and named in 
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
 from types import MappingProxyType
+
+from msgspec import Struct, field
 
 from anlage.core.errors import InputError
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Range
 
 
-@dataclass(frozen=True, slots=True)
-class Measured:
+class Measured(Struct, frozen=True):
     """A recorded number with its least, mean and most value; percentage rules act on the mean."""
 
     least: float
@@ -65,8 +65,7 @@ class Demand:
         return dict(self.asked)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Coupon:
+class Coupon(Struct, frozen=True, kw_only=True):
     """The recorded facts of one test weld: of the joint, and of each deposit in order.
 
     `toughness_tested` is False when it is known that no impact results exist; then nothing is qualified where
@@ -90,8 +89,7 @@ class Coupon:
             raise InputError(what, where="deposit", mend="state the deposits without reinforcement")
 
 
-@dataclass(frozen=True, slots=True)
-class Facts:
+class Facts(Struct, frozen=True):
     """The facts that one rule sees: those of a deposit before those of the joint before the demand's."""
 
     values: Mapping[str, Fact]

@@ -1,8 +1,9 @@
 """The closed list of rules that are a function: what no other kind can say. Each has tests of its own."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from types import MappingProxyType
+
+from msgspec import Struct
 
 from anlage.core.codes.conditions import tokens_of
 from anlage.core.codes.facts import Facts, pair_token
@@ -31,8 +32,7 @@ def each_end_to_itself(facts: Facts, on: str) -> Readings:
 FUNCTIONS: Mapping[str, Callable[[Facts, str], Readings]] = MappingProxyType({"each_end_to_itself": each_end_to_itself})
 
 
-@dataclass(frozen=True, slots=True)
-class Function:
+class Function(Struct, frozen=True):
     """A rule that is one of `FUNCTIONS`."""
 
     name: str

@@ -3,10 +3,10 @@
 import re
 import tomllib
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass
 from typing import Any
 
 import msgspec
+from msgspec import Struct
 
 from anlage.core.codes.a_number import read_a_numbers
 from anlage.core.codes.derive import Derivation, Derivations, HeatTreatment, read_lower_transformations
@@ -19,8 +19,7 @@ _TABLES = {"pack", "rule", "combination", "root_deposit", "category", "demand", 
 _NEEDED = ("code", "name", "title", "editions", "processes", "source")
 
 
-@dataclass(frozen=True)
-class PackText:
+class PackText(Struct, frozen=True):
     """One file of a pack: its name, its lines, and what they say."""
 
     name: str
@@ -73,8 +72,7 @@ class PackText:
                 raise self.fault(f"{of} has no key {key}", mend, key, rule=rule)
 
 
-@dataclass(frozen=True, kw_only=True)
-class Head:
+class Head(Struct, frozen=True, kw_only=True):
     """What a pack says of itself, apart from its rules."""
 
     text: PackText

@@ -5,7 +5,9 @@ ranges of different records are never mixed variable by variable.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.codes.box import Allowance, CoverBox, Ruling
 from anlage.core.codes.combine import Candidate, jointly_covered, pairs_joined, with_root_lifted
@@ -17,8 +19,7 @@ from anlage.core.ranges import Choices, Numbers, Range, union
 from anlage.core.variables import spoken
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Rung:
+class Rung(Struct, frozen=True, kw_only=True):
     """The verdict on one variable: what is stated, what is allowed, by which records and clause, and why."""
 
     variable: str
@@ -42,8 +43,7 @@ class Rung:
         return f"{self.variable}.{self.label}" if self.label else self.variable
 
 
-@dataclass(frozen=True, slots=True)
-class Judgement:
+class Judgement(Struct, frozen=True):
     """The overall verdict, one rung a variable, and the records each deposit rests on."""
 
     verdict: Verdict
@@ -56,8 +56,7 @@ class Judgement:
         return {verdict: sum(rung.verdict == verdict for rung in self.rungs) for verdict in verdicts}
 
 
-@dataclass(frozen=True, slots=True)
-class _Support:
+class _Support(Struct, frozen=True):
     """What one deposit rests on: the allowances it is judged by and the records they come from."""
 
     allowances: Mapping[str, Allowance]
@@ -89,8 +88,7 @@ def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
     return Judgement(overall, tuple(rungs), tuple(s.records if s.covered else () for s in supports))
 
 
-@dataclass(frozen=True, slots=True)
-class _Case:
+class _Case(Struct, frozen=True):
     """One WPS against its candidate records: per deposit its label, the sets it is judged by, and its candidates."""
 
     pack: Pack
@@ -178,8 +176,7 @@ def _of_the_joint(each: list[Rung]) -> Rung:
     verdict = worst(rung.verdict for rung in each)
     first = next(rung for rung in each if rung.verdict == verdict)
     records = tuple(dict.fromkeys(record for rung in each for record in rung.records))
-    values = {name: getattr(first, name) for name in Rung.__slots__}
-    return Rung(**{**values, "label": "", "records": records})
+    return replace(first, label="", records=records)
 
 
 def _rung(variable: str, deposit: StatedDeposit, label: str, support: _Support, stated: Range | None) -> Rung:

@@ -5,8 +5,9 @@ known, a narrower and a wider one when two readings exist, `NONE` and `ANY` when
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Protocol
+
+from msgspec import Struct
 
 from anlage.core.codes.conditions import Condition, number_of, tokens_of
 from anlage.core.codes.facts import Fact, Facts, Measured
@@ -16,8 +17,7 @@ from anlage.core.ranges import ANY, NONE, Choices, Extreme, Interval, Numbers, R
 from anlage.core.variables import spoken
 
 
-@dataclass(frozen=True, slots=True)
-class Readings:
+class Readings(Struct, frozen=True):
     """What a rule allows: `sure` within `possible`, with the reason when they differ."""
 
     sure: Range
@@ -49,8 +49,7 @@ class RuleKind(Protocol):
         ...
 
 
-@dataclass(frozen=True, slots=True)
-class Same:
+class Same(Struct, frozen=True):
     """Only what was recorded."""
 
     on: str
@@ -61,8 +60,7 @@ class Same:
         return not_recorded(self.on) if value is None else known(_just(value))
 
 
-@dataclass(frozen=True, slots=True)
-class Group:
+class Group(Struct, frozen=True):
     """Any of the recorded token's group; a token in no group stands for itself."""
 
     on: str
@@ -79,8 +77,7 @@ class Group:
         return next((group for group in self.groups if token in group), frozenset((token,)))
 
 
-@dataclass(frozen=True, slots=True)
-class Map:
+class Map(Struct, frozen=True):
     """What each recorded token allows; `otherwise` the same alone, or unknown."""
 
     on: str
@@ -103,8 +100,7 @@ class Map:
         return known(allowed)
 
 
-@dataclass(frozen=True, slots=True)
-class End:
+class End(Struct, frozen=True):
     """One end of a band: a number, or `times` a fact `plus` a number, kept between two numbers."""
 
     number: Limit | None = None  # written `is`
@@ -129,8 +125,7 @@ class End:
         return place if self.at_most is None else min(place, self.at_most.of(units))
 
 
-@dataclass(frozen=True, slots=True)
-class Band:
+class Band(Struct, frozen=True):
     """Everything between two ends; an absent end is no limit."""
 
     low: End | None = None
@@ -157,8 +152,7 @@ class Band:
         return known(Numbers((part,)))
 
 
-@dataclass(frozen=True, slots=True)
-class BandAlso:
+class BandAlso(Struct, frozen=True):
     """A band with a second, wider reading."""
 
     narrow: RuleKind
@@ -171,8 +165,7 @@ class BandAlso:
         return Readings(narrow.sure, narrow.possible | wide.possible, reason, narrow.missing)
 
 
-@dataclass(frozen=True, slots=True)
-class Row:
+class Row(Struct, frozen=True):
     """One row of a table: where it holds, for one fact or two, and its band."""
 
     on: Condition
@@ -180,8 +173,7 @@ class Row:
     band: Band
 
 
-@dataclass(frozen=True, slots=True)
-class Table:
+class Table(Struct, frozen=True):
     """Bands by the value of one fact or two; rows do not overlap."""
 
     rows: tuple[Row, ...]
@@ -198,8 +190,7 @@ class Table:
         return not_recorded(missing) if missing else unknown("the table has no row for it")
 
 
-@dataclass(frozen=True, slots=True)
-class Declared:
+class Declared(Struct, frozen=True):
     """The range as the record declares it."""
 
     on: str
@@ -212,8 +203,7 @@ class Declared:
         return unknown(f"the record declares no range of {spoken(self.on)}")
 
 
-@dataclass(frozen=True, slots=True)
-class Attribute:
+class Attribute(Struct, frozen=True):
     """A rule on a property of the recorded token: allowed is every token whose property is allowed."""
 
     on: str
@@ -239,8 +229,7 @@ class Attribute:
         return Choices(frozenset(token for token, own in self.column.items() if own and allowed.contains(own)))
 
 
-@dataclass(frozen=True, slots=True)
-class UpTo:
+class UpTo(Struct, frozen=True):
     """Order `<=`: the recorded token and all before it in `ranks`."""
 
     on: str
@@ -257,8 +246,7 @@ class UpTo:
         return known(Choices(frozenset(self.ranks[: highest + 1])))
 
 
-@dataclass(frozen=True, slots=True)
-class Addressed:
+class Addressed(Struct, frozen=True):
     """Nonessential: anything goes, but the WPS must state it."""
 
     def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002
@@ -266,8 +254,7 @@ class Addressed:
         return known(ANY)
 
 
-@dataclass(frozen=True, slots=True)
-class Unknown:
+class Unknown(Struct, frozen=True):
     """What nobody could tell when the pack was written."""
 
     note: str

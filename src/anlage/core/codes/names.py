@@ -1,7 +1,8 @@
 """What a pack may name: variables, tokens, columns of the catalogue, quantities; a misspelt name is a fault."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+
+from msgspec import Struct, field
 
 from anlage.core.catalogue import Vocabulary
 from anlage.core.quantities.units import UnitTable
@@ -12,8 +13,7 @@ NAMES_OF_METALS = "+"  # a pair has one of its ends before it, one behind it
 ALWAYS = frozenset({"none", "other"})
 
 
-@dataclass(frozen=True)
-class Names:
+class Names(Struct, frozen=True):
     """Everything that a rule may name, from outside its pack."""
 
     variables: Variables

@@ -1,12 +1,12 @@
 """A code pack: the rules of one code, frozen."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from functools import cached_property
 from types import MappingProxyType
 from typing import Literal
 
 import msgspec
+from msgspec import Struct
 
 from anlage.core.codes.conditions import Condition
 from anlage.core.codes.derive import Derivations
@@ -34,8 +34,7 @@ class DemandKind(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     default: str
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Rule:
+class Rule(Struct, frozen=True, kw_only=True):
     """One rule: for the variables it limits, when it concerns a case, and the kind that answers."""
 
     id: str
@@ -56,8 +55,7 @@ class Rule:
     rank: int = 0  # of its category, 0 the strongest
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Combination:
+class Combination(Struct, frozen=True, kw_only=True):
     """Over which variables several records may together cover one deposit, and which pairs of metals they join."""
 
     variables: tuple[str, ...] = ()
@@ -65,8 +63,7 @@ class Combination:
     clause: str = ""
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class RootDeposit:
+class RootDeposit(Struct, frozen=True, kw_only=True):
     """A root laid by one record in base metal as thick as another record allows: which rules are lifted, and when."""
 
     processes: frozenset[str]
@@ -76,16 +73,14 @@ class RootDeposit:
     clause: str
 
 
-@dataclass(frozen=True, slots=True)
-class Assumption:
+class Assumption(Struct, frozen=True):
     """A fact taken for granted when a what-if leaves it out, and how the answer says so."""
 
     value: float | str
     say: str
 
 
-@dataclass(frozen=True)
-class Pack:
+class Pack(Struct, frozen=True, dict=True):
     """One code: identity, editions it serves, processes it has rules for, its rules and how records combine."""
 
     code: str
@@ -100,7 +95,7 @@ class Pack:
     assumed: Mapping[str, Assumption]  # facts taken for granted in conditions when a what-if leaves them out
     categories: tuple[Category, ...] = ()  # strongest first
     demands: tuple[DemandKind, ...] = ()
-    derive: Derivations = Derivations()  # noqa: RUF009 - it never changes
+    derive: Derivations = Derivations()
 
     def facts_of(self, demand: Demand) -> dict[str, Fact]:
         """Return a demand as facts that a condition can ask for: what is not asked as the pack takes it."""

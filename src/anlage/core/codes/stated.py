@@ -1,21 +1,20 @@
 """What a WPS states, as the judge reads it: a set for every variable, of the joint, each deposit and each pass."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.ranges import Range
 
 
-@dataclass(frozen=True, slots=True)
-class StatedPass:
+class StatedPass(Struct, frozen=True):
     """The sets that one pass states, under its id."""
 
     id: str
     sets: Mapping[str, Range]
 
 
-@dataclass(frozen=True, slots=True)
-class StatedDeposit:
+class StatedDeposit(Struct, frozen=True):
     """The sets that one deposit states, with its passes in order."""
 
     process: str
@@ -23,8 +22,7 @@ class StatedDeposit:
     passes: tuple[StatedPass, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
-class Stated:
+class Stated(Struct, frozen=True):
     """Everything a WPS states; a variable that is not named is not stated."""
 
     joint: Mapping[str, Range]

@@ -7,10 +7,10 @@ mending door opens what it can and lists what it changed; a flaw in a file is a 
 import inspect
 import json
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
 from typing import Any, Generic
 
 import msgspec
+from msgspec import Struct, field
 
 from anlage.core.document.fields import LARGEST as LARGEST_NUMBER
 from anlage.core.document.mending import without_flaws
@@ -25,8 +25,7 @@ MOST_MENDS = 12  # rounds: mending one part can leave another without its home
 Raw = dict[str, Any]
 
 
-@dataclass(frozen=True)
-class DocumentKind(Generic[AnyPart]):
+class DocumentKind(Struct, Generic[AnyPart], frozen=True):
     """One kind of document: its model, its `format`, the present `version`, and the step up from each past one."""
 
     model: type[AnyPart]

@@ -2,7 +2,8 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.beads import Bead
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
@@ -15,8 +16,7 @@ EMPTY_DEG, EMPTY_MM = 60.0, 2.4  # hatch of what no bead fills, its distance on 
 HATCH_MM = 1.5  # paper: distance of hatch lines
 
 
-@dataclass(frozen=True, slots=True)
-class Marked:
+class Marked(Struct, frozen=True):
     """How one bead is shown: where it is stated, its number, its hatch [°], its hottest energy [kJ/mm]."""
 
     target: str
@@ -26,8 +26,7 @@ class Marked:
     chosen: bool = False
 
 
-@dataclass(frozen=True, slots=True)
-class Amiss:
+class Amiss(Struct, frozen=True):
     """Where metal is missing or in excess: outlines of what no bead fills; whether caps stand otherwise than stated."""
 
     empty: Sequence[Outline] = ()

@@ -2,7 +2,8 @@
 
 import math
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
 
@@ -16,8 +17,7 @@ TACK_MM, FEATHER, TACK_STEPS = 3.2, 0.35, 6  # height on paper, share of the len
 TAB = 0.06  # of a plate's drawn length: run-on and run-off
 
 
-@dataclass(frozen=True, slots=True)
-class Ring:
+class Ring(Struct, frozen=True):
     """One pass: the leaf it is stated at, its number, every run from start to end [° or share], its hottest energy."""
 
     target: str
@@ -31,8 +31,7 @@ Row = Ring | tuple[Ring, ...]
 """What lies on one radius or in one row: a pass, or parts of it beside each other, each with its own label."""
 
 
-@dataclass(frozen=True, slots=True)
-class TackMark:
+class TackMark(Struct, frozen=True):
     """One tack: the leaf it is stated at, its middle and half its length [° or share], its ends, whether it bridges."""
 
     target: str
@@ -47,16 +46,14 @@ class TackMark:
         return self.at - self.half, self.at + self.half
 
 
-@dataclass(frozen=True, slots=True)
-class Seam:
+class Seam(Struct, frozen=True):
     """A plate seam or welds laid end to end: the length as text, and whether it has run-on and run-off."""
 
     length: str
     has_tabs: bool = True
 
 
-@dataclass(frozen=True, slots=True)
-class Around:
+class Around(Struct, frozen=True):
     """What lies round the pipe beside the passes: barred arcs and tacks [°, 12 o'clock is 0, to the right]."""
 
     barred: tuple[tuple[float, float], ...] = ()

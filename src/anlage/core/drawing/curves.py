@@ -2,8 +2,9 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from itertools import pairwise
+
+from msgspec import Struct
 
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
 
@@ -12,8 +13,7 @@ LABEL_MM, APART_MM = 2.6, 4.2
 STEPS = (1, 2, 2.5, 5)
 
 
-@dataclass(frozen=True, slots=True)
-class Curve:
+class Curve(Struct, frozen=True):
     """One design: its name, what it takes here as text, and its points in the reader's units."""
 
     name: str
@@ -27,8 +27,7 @@ class Curve:
         return f"{self.name}, {self.here}"
 
 
-@dataclass(frozen=True, slots=True)
-class Frame:
+class Frame(Struct, frozen=True):
     """The plot: names of both axes, where the joint at hand lies, and the size on paper [mm]."""
 
     across: str

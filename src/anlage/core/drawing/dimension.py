@@ -2,7 +2,8 @@
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.drawing.display import Anchor, Item, Marker, Path, Point, Text
 
@@ -14,8 +15,7 @@ NARROW_MM = 12.0  # paper: under this the arrows come from outside, the handle a
 TAIL_MM = 5.0  # paper: length of an arrow that comes from outside
 
 
-@dataclass(frozen=True, slots=True)
-class Label:
+class Label(Struct, frozen=True):
     """What a dimension says, and the leaf it says it of."""
 
     text: str

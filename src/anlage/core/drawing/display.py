@@ -12,8 +12,9 @@ heat : the number behind a heat colour [kJ/mm]; the renderer turns it into a ste
 
 import math
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
 from typing import Literal
+
+from msgspec import Struct
 
 CLOSE_MM = 0.1  # paper: a picture fits that is no larger than its room by more than this
 Point = tuple[float, float]
@@ -21,8 +22,7 @@ Measure = Callable[[str, float], float]  # text, height [paper mm] -> width [pap
 Anchor = Literal["start", "middle", "end"]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Path:
+class Path(Struct, frozen=True, kw_only=True):
     """A line or, when closed, an area."""
 
     role: str
@@ -32,8 +32,7 @@ class Path:
     heat: float | None = None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Text:
+class Text(Struct, frozen=True, kw_only=True):
     """A text whose baseline's `anchor` stands at a point, moved by `offset` on paper."""
 
     role: str
@@ -45,8 +44,7 @@ class Text:
     target: str = ""
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Marker:
+class Marker(Struct, frozen=True, kw_only=True):
     """A small shape of fixed size on paper: an arrow head that points along `direction_deg`, or a drag handle."""
 
     role: str
@@ -70,8 +68,7 @@ def arrow_head(marker: Marker) -> tuple[Point, Point, Point]:
     return ((0.0, 0.0), turned(-size, size * 0.18), turned(-size, -size * 0.18))
 
 
-@dataclass(frozen=True, slots=True)
-class DisplayList:
+class DisplayList(Struct, frozen=True):
     """A picture: its items from back to front, the scale it is drawn for, and the work it covers."""
 
     items: tuple[Item, ...]

@@ -6,7 +6,8 @@ corner (slow and strong, upper left) and its coldest (fast and weak, lower right
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
 from anlage.core.ranges import Interval
@@ -19,8 +20,7 @@ FAR_MM = 24.0  # on paper: a number stands no further from its box
 LABEL_MM, PLATE_MM = 2.8, 3.8  # height of a label, and of the plate that keeps it legible over a heat colour
 
 
-@dataclass(frozen=True, slots=True)
-class PassBox:
+class PassBox(Struct, frozen=True):
     """One pass over its whole stated range: speed [mm/min], power U·I [W], and the label that stands in its box.
 
     A chosen one has handles at its sides, for its speed, and at its ends, for its current.
@@ -39,8 +39,7 @@ class PassBox:
         return Interval(power.low * 0.06 / speed.high, power.high * 0.06 / speed.low)
 
 
-@dataclass(frozen=True, slots=True)
-class Axes:
+class Axes(Struct, frozen=True):
     """The reader's units: names, and how many mm/min and kJ/mm are in one of them."""
 
     speed_unit: str
@@ -49,8 +48,7 @@ class Axes:
     kj_mm_per_unit: float
 
 
-@dataclass(frozen=True, slots=True)
-class Plane:
+class Plane(Struct, frozen=True):
     """The plot on paper: the highest speed [mm/min] and power [W] at its far corner, and its size [mm]."""
 
     speed: float

@@ -7,7 +7,9 @@ flow : a growing stack of pages; what no longer fits goes to the next one
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.drawing.display import Anchor, DisplayList, Item, Marker, Measure, Path, Point, Text
 
@@ -18,8 +20,7 @@ LEAD = 2.1  # from line to line, in heights
 PAPERS = {"a4": (210.0, 297.0), "letter": (215.9, 279.4)}
 
 
-@dataclass(frozen=True, slots=True)
-class Column:
+class Column(Struct, frozen=True):
     """One column of a table: its head, its share of the width, and whether it holds numbers."""
 
     head: str

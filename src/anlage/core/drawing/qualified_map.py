@@ -5,7 +5,8 @@ Both scales are logarithmic: a wall of 4 mm is as far from 8 mm as 40 from 80.
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.drawing.display import DisplayList, Item, Measure, Path, Point, Text
 from anlage.core.ranges import Interval
@@ -16,8 +17,7 @@ LABEL_MM, PLATE_MM, HATCH_MM = 2.6, 3.6, 2.2
 DASH_MM = 0.6  # a rectangle of a single value is still seen
 
 
-@dataclass(frozen=True, slots=True)
-class Area:
+class Area(Struct, frozen=True):
     """One document on the map: `None` is every thickness or diameter; `gaps` are thicknesses that nothing covers."""
 
     target: str
@@ -29,8 +29,7 @@ class Area:
     chosen: bool = False
 
 
-@dataclass(frozen=True, slots=True)
-class Ticks:
+class Ticks(Struct, frozen=True):
     """What is written at the scales: names with units, and value [mm] with text for every mark."""
 
     thickness_name: str
@@ -39,8 +38,7 @@ class Ticks:
     diameter: tuple[tuple[float, str], ...]
 
 
-@dataclass(frozen=True, slots=True)
-class _Map:
+class _Map(Struct, frozen=True):
     width: float
     height: float
 

@@ -2,7 +2,9 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.drawing.display import Anchor, DisplayList, Item, Measure, Path, Point, Text, bounds
 from anlage.core.joint import Cope, Tube, TubeWeld
@@ -16,8 +18,7 @@ REFERENCE_MM = 12.0  # between the reference line of a pattern and the lowest pl
 QUARTERS = ("heel", "near", "toe", "far", "heel")
 
 
-@dataclass(frozen=True, slots=True)
-class Drawn:
+class Drawn(Struct, frozen=True):
     """One member as it is shown: the leaf it is stated at, its place in the order, what stands at its end."""
 
     target: str

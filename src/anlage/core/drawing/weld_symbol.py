@@ -9,9 +9,11 @@ The shapes follow the published rules from memory (M); proportions are our own.
 
 import math
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
 from types import MappingProxyType
 from typing import Literal
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
 from anlage.core.joint import Preparation
@@ -25,8 +27,7 @@ FREE_MM = {"v": 4.3, "bevel": 2.7, "square": 3.2}  # between the lines of a glyp
 ROLE = "symbol"
 
 
-@dataclass(frozen=True, slots=True)
-class SymbolTexts:
+class SymbolTexts(Struct, frozen=True):
     """What stands at a symbol, as text: root opening, angle, size of each side, process in the tail."""
 
     opening: str = ""

@@ -8,7 +8,8 @@ corner : the combination of stated values at which a range ends; the highest hea
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.errors import InputError
 from anlage.core.ranges import Interval
@@ -151,16 +152,14 @@ def heat_input(arc_energy_kj_mm: float, efficiency: float) -> float:
     return arc_energy_kj_mm * efficiency
 
 
-@dataclass(frozen=True, slots=True)
-class Corner:
+class Corner(Struct, frozen=True):
     """One end of a range of energy and the stated values, by key, that give it."""
 
     energy_kj_mm: float
     values: tuple[tuple[str, float], ...]
 
 
-@dataclass(frozen=True, slots=True)
-class EnergyRange:
+class EnergyRange(Struct, frozen=True):
     """The least and the most energy per length over the whole stated range [kJ/mm]."""
 
     low: Corner

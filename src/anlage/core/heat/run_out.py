@@ -7,7 +7,8 @@ run-out ratio : bead length over consumed electrode length
 """
 
 import tomllib
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.errors import InputError
 from anlage.core.results import Notice, require_above_zero
@@ -16,8 +17,7 @@ POSSIBLE_PERCENT = (30.0, 250.0)  # own bounds: outside, a share was written for
 LOWEST_COVERED_PERCENT = 90.0  # "about 95 %": rutile and basic rods recover little less; below is not covered
 
 
-@dataclass(frozen=True, slots=True)
-class RunOutFactor:
+class RunOutFactor(Struct, frozen=True):
     """Factor F [kJ/mm³] for electrodes of an efficiency up to `to_percent`, and where it comes from."""
 
     to_percent: float
@@ -26,8 +26,7 @@ class RunOutFactor:
     confidence: str
 
 
-@dataclass(frozen=True, slots=True)
-class RunOut:
+class RunOut(Struct, frozen=True):
     """Heat input from run-out [kJ/mm], with the ratio, the factor used and what to mind."""
 
     heat_input_kj_mm: float

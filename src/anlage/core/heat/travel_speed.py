@@ -2,7 +2,8 @@
 
 import math
 import re
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.errors import InputError, shortened
 from anlage.core.ranges import Interval
@@ -11,8 +12,7 @@ from anlage.core.results import require_above_zero
 _CLOCK = re.compile(r"\s*(\d{1,2})(?::([0-5]\d)|\.(\d+))?\s*(?:h|o'?clock)?\s*", re.IGNORECASE)
 
 
-@dataclass(frozen=True, slots=True)
-class ClockArc:
+class ClockArc(Struct, frozen=True):
     """The way between two clock positions on a pipe: hours travelled and length on the outside [mm]."""
 
     hours: float

@@ -7,15 +7,15 @@ dihedral : angle between both outer surfaces, measured through the weld; 90° at
 """
 
 import math
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.joint.preparation import Preparation
 
 STEPS = 360  # round the branch; Simpson's rule is exact to far beyond what is shown
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Saddle:
+class Saddle(Struct, frozen=True, kw_only=True):
     """A branch weld: its length, the least and most area of groove and fillet round it [mm²], and its volume [mm³]."""
 
     length_mm: float

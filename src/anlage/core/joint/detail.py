@@ -3,8 +3,9 @@
 import math
 import tomllib
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from anlage.core.joint.kinds import Kind
 from anlage.core.joint.preparation import Preparation
@@ -12,8 +13,7 @@ from anlage.core.joint.preparation import Preparation
 FIELDS = ("root_opening_mm", "root_face_mm", "groove_angle_deg", "radius_mm")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Detail:
+class Detail(Struct, frozen=True, kw_only=True):
     """One standard detail: its kinds and processes, thickness range [mm], and the range of each dimension.
 
     `drawn` is what the figure says, `allowed` what a drawing may depart to; `of_thickness` is an opening in
@@ -34,8 +34,7 @@ class Detail:
     confidence: str
 
 
-@dataclass(frozen=True, slots=True)
-class Deviation:
+class Deviation(Struct, frozen=True):
     """One way a joint departs from a detail: the field, its value and what the detail allows."""
 
     field: str

@@ -9,9 +9,10 @@ open : with a root opening and nothing behind it
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Final, Literal, get_args
+
+from msgspec import Struct
 
 Kind = Literal[
     "square", "double-square", "square-backing",
@@ -35,8 +36,7 @@ Form = Literal[
 ]  # fmt: skip
 
 
-@dataclass(frozen=True, slots=True)
-class Make:
+class Make(Struct, frozen=True):
     """What a kind is made of."""
 
     family: Family

@@ -1,7 +1,8 @@
 """How much metal a preparation takes: areas of the section, mass along a plate and round a pipe."""
 
 import math
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.joint.branch import saddle
 from anlage.core.joint.faults import faults
@@ -16,8 +17,7 @@ FLAT = 1e4  # a run so many times as large as what stands on it is a plate
 STEEL_G_CM3 = 7.85  # stated in the command-line contract; a filler may say otherwise
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class JointMetal:
+class JointMetal(Struct, frozen=True, kw_only=True):
     """Areas of the section and the weld metal they take.
 
     `circumference_mm` and `weld_metal_kg` are `None` for a seam in plate; `weld_metal_kg_m` is `None` for a piece,

@@ -11,10 +11,11 @@ onto : what a member stands on at a place: the run, or a member that was welded 
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
 from types import MappingProxyType
+
+from msgspec import Struct
 
 from anlage.core.errors import InputError
 
@@ -25,8 +26,7 @@ JUMP = 0.05  # of a tube's diameter: neighbouring corners farther apart than thi
 Vector = tuple[float, float, float]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Tube:
+class Tube(Struct, frozen=True, kw_only=True):
     """One member: diameter and wall [mm], angle and turn [°], where its axis crosses the run's [mm from the middle]."""
 
     od_mm: float
@@ -53,8 +53,7 @@ class Tube:
         return min(self.angle_deg, 180.0 - self.angle_deg)
 
 
-@dataclass(frozen=True, slots=True)
-class Corner:
+class Corner(Struct, frozen=True):
     """One place of a weld: azimuth [°], where it is, how far along the member's axis [mm], onto what, angle [°]."""
 
     azimuth_deg: float
@@ -64,8 +63,7 @@ class Corner:
     dihedral_deg: float
 
 
-@dataclass(frozen=True, slots=True)
-class TubeWeld:
+class TubeWeld(Struct, frozen=True):
     """The weld of one member.
 
     Parameters
@@ -281,8 +279,7 @@ def _cross(a: Vector, b: Vector) -> Vector:
 # Cutting -------------------------------------------------------------------------------------
 
 
-@dataclass(frozen=True, slots=True)
-class Cope:
+class Cope(Struct, frozen=True):
     """How the end of a member is cut, laid flat: way round its outside and height of the cut [mm], heel first.
 
     `gap_mm` is the widest gap at the outside when the wall is cut square to the surface of the tube.

@@ -7,15 +7,14 @@ root face (land), root opening (gap) : as in AWS A3.0
 section : the cut across the weld, root at height 0, plate surface at height `thickness`, centred on the root opening
 """
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 from anlage.core.joint.kinds import MAKES, Kind, Make
 
 Point = tuple[float, float]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Preparation:
+class Preparation(Struct, frozen=True, kw_only=True):
     """One preparation as stated; `faults` tells what is impossible in it, alone or together.
 
     Parameters
@@ -134,8 +133,7 @@ def drawn_default(p: Preparation, name: str) -> float:
     }.get(name, 0.0)
 
 
-@dataclass(frozen=True, slots=True)
-class Sketch:
+class Sketch(Struct, frozen=True):
     """A preparation as far as it is stated.
 
     Parameters

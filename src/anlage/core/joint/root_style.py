@@ -2,7 +2,8 @@
 
 import tomllib
 from collections.abc import Mapping
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 MM_PER_IN = 25.4
 CLOSE_MM = 0.1
@@ -10,8 +11,7 @@ FALLS_THROUGH_MM = 0.8  # a gap wider than the rod by more does not hold it; own
 NARROW_BEVEL_DEG, WIDE_BEVEL_DEG = 30.0, 37.5  # one side; common practice, no source
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class RootStyle:
+class RootStyle(Struct, frozen=True, kw_only=True):
     """One way to weld a root: windows of land, gap and filler [mm]; `None` where the style asks nothing of it."""
 
     id: str
@@ -27,8 +27,7 @@ class RootStyle:
     confidence: str
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class RootStyles:
+class RootStyles(Struct, frozen=True, kw_only=True):
     """All styles, how much a gap closes on tacking [mm], and the least backing by process [mm]."""
 
     styles: Mapping[str, RootStyle]
@@ -58,8 +57,7 @@ def read_root_styles(text: str) -> RootStyles:
     )
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Root:
+class Root(Struct, frozen=True, kw_only=True):
     """A root as far as it is stated: land, gap and bevel of one side [mm, °], filler [mm], process."""
 
     land_mm: float | None = None
@@ -69,8 +67,7 @@ class Root:
     process: str | None = None
 
 
-@dataclass(frozen=True, slots=True)
-class Misfit:
+class Misfit(Struct, frozen=True):
     """What does not fit a style: the field, the value and its window [mm], and what to do."""
 
     field: str

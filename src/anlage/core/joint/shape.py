@@ -8,9 +8,10 @@ tear : where a member goes on and the drawing does not: between the end of one o
 """
 
 import math
-from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
+
+from msgspec import Struct
 
 from anlage.core.joint.preparation import Point
 
@@ -18,8 +19,7 @@ Outline = tuple[Point, ...]
 CAP_STEPS = 24
 
 
-@dataclass(frozen=True, slots=True)
-class Member:
+class Member(Struct, frozen=True):
     """One member: its edges as drawn, one after the other, torn off between them; `target` is its metal."""
 
     target: str
@@ -31,8 +31,7 @@ class Member:
         return tuple(point for line in self.lines for point in line)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Groove:
+class Groove(Struct, frozen=True, kw_only=True):
     """One area to fill, counter-clockwise, with its mouth.
 
     Parameters
@@ -101,8 +100,7 @@ class Groove:
         return parabola(*self.root, self.root_cap_mm) if self.root and self.root_cap_mm else ()
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Measured:
+class Measured(Struct, frozen=True, kw_only=True):
     """Where a length is measured, and how its handle moves it.
 
     Parameters
@@ -129,8 +127,7 @@ class Measured:
         return self.gain * ((at[0] - self.start[0]) * along[0] + (at[1] - self.start[1]) * along[1])
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Turned:
+class Turned(Struct, frozen=True, kw_only=True):
     """Where an angle is measured: counter-clockwise about an apex.
 
     Parameters
@@ -163,8 +160,7 @@ class Turned:
 Dimensioned = Measured | Turned
 
 
-@dataclass(frozen=True, slots=True)
-class Shape:
+class Shape(Struct, frozen=True):
     """A joint as areas and dimensions."""
 
     members: tuple[Member, ...]

@@ -1,7 +1,8 @@
 """T and corner joints with a groove, branches on a run, the corner V: the groove of a butt joint, turned or kept."""
 
 import math
-from dataclasses import replace
+
+from msgspec.structs import replace
 
 from anlage.core.joint.butt import BESIDE, UPRIGHT_MM, edges_of, grooves_of
 from anlage.core.joint.kinds import dimensions_of

@@ -1,7 +1,8 @@
 """From the joint as a document to a preparation that can be drawn and measured, stated or only sketched."""
 
-from dataclasses import replace
 from typing import Any, Final
+
+from msgspec.structs import replace
 
 from anlage.core.document import Dimension, kept
 from anlage.core.errors import InputError
@@ -92,7 +93,7 @@ def _ghosts(joint: Joint, nominal: Preparation) -> tuple[Preparation, ...]:
         return ()
 
     def area(**changed: float) -> float | None:
-        each = replace(nominal, **changed)  # type: ignore[arg-type]  # lengths and angles alone, never the kind
+        each = replace(nominal, **changed)  # lengths and angles alone, never the kind
         return None if faults(each) else joint_metal(each).whole_area_mm2
 
     tight: dict[str, float] = {}
@@ -101,7 +102,7 @@ def _ghosts(joint: Joint, nominal: Preparation) -> tuple[Preparation, ...]:
         low, high = area(**{name: value.span.low}), area(**{name: value.span.high})
         rising = low is None or high is None or low <= high
         tight[name], wide[name] = (value.span.low, value.span.high) if rising else (value.span.high, value.span.low)
-    corners = (replace(nominal, **ends) for ends in (tight, wide))  # type: ignore[arg-type]
+    corners = (replace(nominal, **ends) for ends in (tight, wide))
     return tuple(each for each in corners if not faults(each))
 
 

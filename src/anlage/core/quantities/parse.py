@@ -18,7 +18,8 @@ A number without unit in a sum takes the next unit to its right: `3/8 - 1/16 in`
 """
 
 import re
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.errors import InputError, closest, shortened
 from anlage.core.quantities.units import Kind, Unit, UnitTable, folded
@@ -39,8 +40,7 @@ _UNIT_LIKE = re.compile(r"[^\d\s+*×÷.…]+(?:/\s*[^\d\s+*×÷.…]+)?")
 _VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
 
 
-@dataclass(frozen=True, slots=True)
-class Reading:
+class Reading(Struct, frozen=True):
     """What a text says: the interval in the base unit of its kind, and the units named in it, in order."""
 
     interval: Interval
@@ -93,8 +93,7 @@ def _spoken(kind: Kind) -> str:
     return kind.name.replace("_", " ")
 
 
-@dataclass(slots=True)
-class _Term:
+class _Term(Struct):
     """A signed number with its unit, if one stands beside it."""
 
     number: float

@@ -9,17 +9,17 @@ system : `si` or `us`, the unit column a value is shown and a code's limit is re
 
 import tomllib
 from collections.abc import Mapping
-from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any, Literal
+
+from msgspec import Struct
 
 from anlage.core.errors import FormatError, UnknownNameError
 
 System = Literal["si", "us"]
 
 
-@dataclass(frozen=True, slots=True)
-class Unit:
+class Unit(Struct, frozen=True):
     """One unit: `base = number * factor + offset`."""
 
     name: str
@@ -35,8 +35,7 @@ class Unit:
         return (value - self.offset) / self.factor
 
 
-@dataclass(frozen=True, slots=True)
-class Kind:
+class Kind(Struct, frozen=True):
     """A kind of quantity: its base unit, what may be typed at all, and how it is shown in each system."""
 
     name: str

@@ -12,9 +12,10 @@ All are closed under `&`, `|` and `~`, exactly: no rounding, no tolerance. The o
 
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass
 from itertools import pairwise
 from typing import final
+
+from msgspec import Struct
 
 from anlage.core.errors import InputError
 from anlage.core.ranges.interval import Interval
@@ -23,8 +24,7 @@ TOLERANCE = 1e-6  # relative, DESIGN: 1.1 × 13 mm is not exact in binary
 
 
 @final
-@dataclass(frozen=True, slots=True)
-class Extreme:
+class Extreme(Struct, frozen=True):
     """`ANY` or `NONE`: the two sets that need not know what they hold."""
 
     everything: bool
@@ -54,8 +54,7 @@ ANY, NONE = Extreme(everything=True), Extreme(everything=False)
 
 
 @final
-@dataclass(frozen=True, slots=True)
-class Numbers:
+class Numbers(Struct, frozen=True):
     """A set of numbers as sorted intervals that do not touch; build it with `numbers` or `between`."""
 
     parts: tuple[Interval, ...]
@@ -108,8 +107,7 @@ class Numbers:
 
 
 @final
-@dataclass(frozen=True, slots=True)
-class Choices:
+class Choices(Struct, frozen=True):
     """These tokens, or (`but`) all tokens except these; build it with `choices` or `all_but`."""
 
     tokens: frozenset[str]

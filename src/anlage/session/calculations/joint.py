@@ -2,6 +2,8 @@
 
 from collections.abc import Mapping
 
+from msgspec.structs import asdict
+
 from anlage.core.errors import InputError
 from anlage.core.ranges import Interval, over_corners
 from anlage.core.results import Source
@@ -44,7 +46,7 @@ def answer(arguments: Arguments) -> Answer:
 
     def formula(**numbers: float) -> dict[str, float | None]:
         metal = joint_metal(Preparation(kind=kind, **numbers), density_g_cm3=density)  # type: ignore[arg-type]
-        return {name: getattr(metal, name) for name in type(metal).__slots__}
+        return asdict(metal)
 
     values = over_corners(formula, stated)
     for name in ("root_area_mm2", "buttering_area_mm2"):

@@ -1,7 +1,8 @@
 """The verdict on an open procedure: its code, the records of its works file, and boxes kept from edit to edit."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.codes import Judgement, Pack, Rung
 from anlage.core.errors import AnlageError
@@ -13,8 +14,7 @@ from anlage.session.judging.statements import demand_of, stated_of
 from anlage.session.judging.what_if import edition_of
 
 
-@dataclass(frozen=True, slots=True)
-class Assessment:
+class Assessment(Struct, frozen=True):
     """How a procedure stands: the judgement, or why there is none, and the pack that it was asked of."""
 
     judgement: Judgement | None

@@ -1,6 +1,6 @@
 """What a record buys while it is entered: every variable that its code limits, in words and as sets."""
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 from anlage.core.codes import Demand
 from anlage.core.errors import AnlageError
@@ -12,8 +12,7 @@ from anlage.session.judging.record_ranges import ranges_of_record
 from anlage.session.leaves.set_text import set_text
 
 
-@dataclass(frozen=True, slots=True)
-class BoughtLine:
+class BoughtLine(Struct, frozen=True):
     """One variable: its name, what is allowed in words and as sets, and whether a fact is missing for it."""
 
     title: str

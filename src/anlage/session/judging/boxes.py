@@ -1,13 +1,13 @@
 """Boxes kept: one per record revision, pack edition and demand, built when first asked for."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.codes import Coupon, CoverBox, Demand, Judgement, Pack, Stated, cover_box, judge
 
 
-@dataclass(frozen=True, slots=True)
-class Record:
+class Record(Struct, frozen=True):
     """A record as judging needs it: its number and revision, and its coupon. Only accepted records have a box."""
 
     revision: str

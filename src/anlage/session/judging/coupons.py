@@ -1,7 +1,8 @@
 """Coupons stated by hand or taken from a record: their facts, with all that follows from names and numbers."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+
+from msgspec import Struct, field
 
 from anlage.core.catalogue import MetalGroup
 from anlage.core.codes import Demand, Measured
@@ -14,8 +15,7 @@ from anlage.core.results import Notice
 from anlage.data.tables import catalogue, processes
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class StatedCouponDeposit:
+class StatedCouponDeposit(Struct, frozen=True, kw_only=True):
     """One deposit of a coupon as stated by hand; `None` and absent facts are not stated."""
 
     process: str
@@ -32,8 +32,7 @@ class StatedCouponDeposit:
     facts: Mapping[str, Fact] = field(default_factory=dict)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class StatedCoupon:
+class StatedCoupon(Struct, frozen=True, kw_only=True):
     """A coupon as stated by hand; `metals` are names of the catalogue or groups, `facts` are of the joint."""
 
     thickness_mm: float | None
@@ -44,8 +43,7 @@ class StatedCoupon:
     facts: Mapping[str, Fact] = field(default_factory=dict)
 
 
-@dataclass(frozen=True, slots=True)
-class CouponFacts:
+class CouponFacts(Struct, frozen=True):
     """What a coupon says: facts of the joint, and of each deposit in order."""
 
     joint: dict[str, Fact]

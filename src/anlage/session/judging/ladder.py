@@ -1,7 +1,8 @@
 """The ladder of a procedure: one line a variable, in words, with what to change and where it is typed."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.codes import Rung
 from anlage.core.codes.facts import deposit_labels
@@ -16,8 +17,7 @@ from anlage.session.judging.assessment import Assessment
 from anlage.session.leaves.set_text import kind_of, set_text
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Line:
+class Line(Struct, frozen=True, kw_only=True):
     """One rung in words; `path` is the leaf that answers it, "" where nothing is typed for it."""
 
     rung: Rung

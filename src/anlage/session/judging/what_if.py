@@ -1,7 +1,8 @@
 """What would this coupon buy? A coupon stated by hand, its facts derived, and every allowed set it would give."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.codes import Allowance, Coupon, CoverBox, Demand, Pack, Rule, cover_box
 from anlage.core.codes.conditions import concern
@@ -16,8 +17,7 @@ from anlage.session.judging.coupons import CouponFacts, StatedCoupon, coupon_fac
 SCOPED_BELOW = ("deposit", "pass")
 
 
-@dataclass(frozen=True, slots=True)
-class Bought:
+class Bought(Struct, frozen=True):
     """One variable of a what-if: what the coupon would allow of it; `allowance` is `None` where no rule concerns it."""
 
     id: str
@@ -28,8 +28,7 @@ class Bought:
     note: str
 
 
-@dataclass(frozen=True, slots=True)
-class WhatIf:
+class WhatIf(Struct, frozen=True):
     """The answer: the pack and edition asked, every variable, and what was taken for granted."""
 
     pack: Pack

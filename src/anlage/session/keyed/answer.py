@@ -3,8 +3,9 @@
 import json
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
 from typing import Any
+
+from msgspec import Struct, field
 
 from anlage.core.quantities import show, show_interval
 from anlage.core.ranges import Choices, Interval, Numbers, Range, is_any, is_none
@@ -15,8 +16,7 @@ from anlage.session.leaves.set_text import kind_of
 DIGITS = 9  # significant; hides the noise of binary fractions, loses nothing anybody measures
 
 
-@dataclass(frozen=True, slots=True)
-class Answer:
+class Answer(Struct, frozen=True):
     """What one call answers: values by key, where they come from, what to mind, and the lines of its table."""
 
     values: Mapping[str, Any]

@@ -1,14 +1,14 @@
 """What the layers above need to know of a kind of document."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Any
+
+from msgspec import Struct
 
 from anlage.core.document import DocumentKind
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Kind:
+class Kind(Struct, frozen=True, kw_only=True):
     """One kind of document.
 
     `first_number` is that of the first document of a works file; `first_place` where one is opened from the Register;

@@ -1,9 +1,11 @@
 """A draft while it is edited: the last good value, and the texts that do not parse, where they were typed."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
 from types import MappingProxyType
 from typing import Any
+
+from msgspec import Struct, field
+from msgspec.structs import replace
 
 from anlage.core.document import at
 from anlage.core.errors import AnlageError, InputError, UnknownNameError
@@ -14,8 +16,7 @@ from anlage.session.leaves.text import shown, with_number, with_text
 _NONE: Mapping[str, str] = MappingProxyType({})
 
 
-@dataclass(frozen=True, slots=True)
-class Working:
+class Working(Struct, frozen=True):
     """One step of an edited document, a procedure or a record; undo goes back to the very value of the step before."""
 
     value: Any

@@ -9,9 +9,10 @@ bare unit : the unit shown beside a field; a number without unit is read in it
 
 import tomllib
 from collections.abc import Mapping
-from dataclasses import dataclass, field
 from functools import cache
 from typing import Any
+
+from msgspec import Struct, field
 
 from anlage.core.errors import UnknownNameError
 from anlage.core.quantities.units import System
@@ -26,8 +27,7 @@ ENDS = ("low", "high")
 LISTS = ("deposits", "passes", "members", "tacks", "stations", "sectors", "readings")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Field:
+class Field(Struct, frozen=True, kw_only=True):
     """What a leaf is called, of which kind it is, what it may be, and what one press of an arrow key adds."""
 
     path: str

@@ -4,9 +4,11 @@ import json
 import os
 import tomllib
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass, field, fields, replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
+
+from msgspec import Struct, field
+from msgspec.structs import asdict, replace
 
 if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded for it
     from anlage.core.quantities.units import System
@@ -16,8 +18,7 @@ RECENT = 8  # files remembered
 _WORDS: dict[str, tuple[str, ...]] = {"units": ("si", "us"), "theme": ("light", "dark"), "paper": ("a4", "letter")}
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Settings:
+class Settings(Struct, frozen=True, kw_only=True):
     """What is remembered from one start to the next."""
 
     author: str = ""
@@ -63,7 +64,7 @@ def read_settings(path: Path) -> Settings:
         raw = tomllib.loads(path.read_text(encoding="utf-8"))
     except (OSError, ValueError):
         return Settings()
-    found = {field.name: _checked(field.name, raw.get(field.name)) for field in fields(Settings)}
+    found = {name: _checked(name, raw.get(name)) for name in Settings.__struct_fields__}
     return Settings(**{name: value for name, value in found.items() if value is not None})
 
 

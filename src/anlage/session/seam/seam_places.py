@@ -7,7 +7,8 @@ reach : a stretch between two places
 """
 
 import re
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.errors import InputError
 from anlage.core.heat import clock_position
@@ -54,8 +55,7 @@ def place(wps: Wps, text: str) -> float:
     return parse(text, "length", unit_table(), where="place", bare="mm").low
 
 
-@dataclass(frozen=True, slots=True)
-class Places:
+class Places(Struct, frozen=True):
     """The places that a list names, and the words in it that name none."""
 
     at: tuple[float, ...]
@@ -73,8 +73,7 @@ def places(wps: Wps, text: str | None) -> Places:
     return Places(tuple(found), tuple(unread))
 
 
-@dataclass(frozen=True, slots=True)
-class Reach:
+class Reach(Struct, frozen=True):
     """Where a pass is laid that does not go all the way: stretches from start to end, their length, what is no stretch.
 
     The end of a stretch over 12 o'clock lies beyond 360°.

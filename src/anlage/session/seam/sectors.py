@@ -1,9 +1,9 @@
 """Settings by sector of a pass, and the dial steps of a calibrated machine that give a current."""
 
-from dataclasses import dataclass
 from itertools import pairwise
 
 import msgspec
+from msgspec import Struct
 
 from anlage.core.drawing import Around, DisplayList, Ring, Row, Seam, clock, strip
 from anlage.core.heat import EnergyRange
@@ -101,8 +101,7 @@ def sector_sentences(wps: Wps, pass_id: str, system: System) -> tuple[str, ...]:
 # Machines ------------------------------------------------------------------------------------
 
 
-@dataclass(frozen=True, slots=True)
-class DialStep:
+class DialStep(Struct, frozen=True):
     """Where to set one tap of a machine for a current: dial from least to most, and what it was read with."""
 
     machine: str

@@ -1,6 +1,6 @@
 """Fit-up round the joint: the section, the metal and the root as they are at each measured station; the worst named."""
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 from anlage.core.document import Dimension, with_at
 from anlage.core.drawing import DisplayList
@@ -20,8 +20,7 @@ SEAM = ("start", "first third", "second third", "end")
 AIM_MM, STOP_MM = 25.4 / 32, 25.4 / 16  # mismatch aimed at, and where many shops stop; common practice, no source
 
 
-@dataclass(frozen=True, slots=True)
-class AtStation:
+class AtStation(Struct, frozen=True):
     """One station: what the joint is there, the metal it takes, beads, energy [kJ/mm], and what to mind."""
 
     station: Station

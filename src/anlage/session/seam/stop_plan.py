@@ -1,8 +1,10 @@
 """The plan of starts and stops of a procedure: by electrode, progression and rule, round the pipe or along the seam."""
 
 import math
-from dataclasses import dataclass, replace
 from itertools import accumulate, pairwise
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.beads import electrode_metal
 from anlage.core.drawing import Around, DisplayList, Ring, Seam, clock, strip
@@ -23,8 +25,7 @@ SAME_MM = 5.0  # stops nearer than this lie over each other; own choice
 BARRED_WORD = "the stretch from 3 to 5 o'clock"
 
 
-@dataclass(frozen=True, slots=True)
-class Way:
+class Way(Struct, frozen=True):
     """One pass on one way: the half or the part of it, `None` on a whole plate, its length and its stops [mm]."""
 
     half: Half | None
@@ -32,8 +33,7 @@ class Way:
     stops: Stops
 
 
-@dataclass(frozen=True, slots=True)
-class PassPlan:
+class PassPlan(Struct, frozen=True):
     """One pass: its id and number, how far one electrode goes [mm], and its ways."""
 
     pass_id: str

@@ -2,7 +2,8 @@
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.errors import InputError
 from anlage.core.heat import clock_arc, clock_position, travel_speed_range
@@ -15,8 +16,7 @@ from anlage.data.tables import unit_table
 _CLOCK = re.compile(r"(.+?)\s*(?:to|\.\.|–)\s*(.+?)\s*(?:o'?clock)?", re.IGNORECASE)
 
 
-@dataclass(frozen=True, slots=True)
-class Run:
+class Run(Struct, frozen=True):
     """One stopped run: the way [mm] and the time [s]."""
 
     length_mm: float

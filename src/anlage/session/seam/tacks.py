@@ -1,6 +1,6 @@
 """Tacks of a seam, each with its length, its kind and how its ends are dressed; what the root does at them."""
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 from anlage.core.drawing import TackMark
 from anlage.core.procedure import Tack, Wps, with_element
@@ -16,8 +16,7 @@ PLATE_MM, PIPE_MM = 19.0, 20.0
 UNSTATED_DEG = 5.0  # half of what a tack without a length is drawn with
 
 
-@dataclass(frozen=True, slots=True)
-class Placed:
+class Placed(Struct, frozen=True):
     """One tack where it sits: degrees round a pipe, millimetres along a plate."""
 
     tack: Tack

@@ -1,8 +1,10 @@
 """Other preparations of the same plate beside the one that is stated: their metal over thickness, time and money."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
 from types import MappingProxyType
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.consumption import Takes
 from anlage.core.document import Dimension, with_
@@ -24,8 +26,7 @@ COMPARED: Mapping[Family, tuple[Kind, ...]] = MappingProxyType({
 STEPS = 24  # of a curve
 
 
-@dataclass(frozen=True, slots=True)
-class Design:
+class Design(Struct, frozen=True):
     """A way to prepare the plate: its name, its joint, its area [mm²] and what that is over thickness [mm, mm²]."""
 
     name: str
@@ -108,8 +109,7 @@ def _curve(p: Preparation) -> tuple[tuple[float, float], ...]:
 HEADS = ("Weld metal", "Beads", "Filler to buy", "Arc time", "Elapsed", "Energy", "Money")
 
 
-@dataclass(frozen=True, slots=True)
-class Compared:
+class Compared(Struct, frozen=True):
     """One row: the design, `None` for the passes as they are; what it takes as texts; which of them are the least."""
 
     name: str

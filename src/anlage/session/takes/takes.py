@@ -2,7 +2,8 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.beads import electrode_metal
 from anlage.core.consumption import PURGE, Rates, Run, Takes, takes
@@ -50,7 +51,7 @@ def weld_takes(wps: Wps, rates: Mapping[str, float]) -> Takes | None:
         laid = bead_area(deposit, each)
         if laid is not None:
             runs.append(_run(deposit, each, laid.middle, reach.length_mm * length / seam, reach.length_mm))
-    own = Rates(**{name: rates.get(name) for name in Rates.__slots__})
+    own = Rates(**{name: rates.get(name) for name in Rates.__struct_fields__})
     return takes(runs, wait_min=rates.get("wait_min", 0.0), rates=own)
 
 
@@ -113,8 +114,7 @@ def _electrode(deposit: Deposit) -> float | None:
     )  # fmt: skip
 
 
-@dataclass(frozen=True, slots=True)
-class Section:
+class Section(Struct, frozen=True):
     """A titled group of figures, and in a sentence what they rest on."""
 
     title: str

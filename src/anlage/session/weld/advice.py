@@ -1,7 +1,8 @@
 """What a joint's designer should know: how the root fits its style, the spacer, the backing, the standard detail."""
 
 import math
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.document import Dimension, with_at
 from anlage.core.joint import (
@@ -24,8 +25,7 @@ from anlage.data.tables import joint_limits, root_styles, standard_details, unit
 from anlage.session.leaves.table import field_of
 
 
-@dataclass(frozen=True, slots=True)
-class Advice:
+class Advice(Struct, frozen=True):
     """One sentence; `good` when nothing is to be done, `origin` says where it comes from."""
 
     text: str

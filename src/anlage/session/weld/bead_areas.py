@@ -1,7 +1,8 @@
 """How large the bead of a pass is, and from what that follows."""
 
-from dataclasses import dataclass
 from functools import lru_cache
+
+from msgspec import Struct
 
 from anlage.core.beads import bead_area_of_rate
 from anlage.core.catalogue import Filler, FillerCurrent
@@ -13,8 +14,7 @@ from anlage.core.ranges import Interval
 from anlage.data.tables import catalogue, processes
 
 
-@dataclass(frozen=True, slots=True)
-class BeadArea:
+class BeadArea(Struct, frozen=True):
     """The section of a bead over the stated range [mm²], its middle, and in a few words where it comes from."""
 
     span: Interval
@@ -22,8 +22,7 @@ class BeadArea:
     origin: str
 
 
-@dataclass(frozen=True, slots=True)
-class Rate:
+class Rate(Struct, frozen=True):
     """Weld metal per hour of arc [kg/h] at the middle of the stated settings, with its least and most."""
 
     span: Interval

@@ -1,7 +1,8 @@
 """The beads of a procedure, laid in its joint."""
 
-from dataclasses import replace
 from functools import lru_cache
+
+from msgspec.structs import replace
 
 from anlage.core.beads import Bead, Laid, Layout, layout
 from anlage.core.document import kept

@@ -1,6 +1,6 @@
 """The figures that stand beside the pictures: a name, a number with unit, and what it was worked out from."""
 
-from dataclasses import dataclass
+from msgspec import Struct
 
 from anlage.core.document import kept
 from anlage.core.heat import EnergyRange
@@ -17,8 +17,7 @@ from anlage.session.weld.node import node_of
 UNKNOWN = "–"
 
 
-@dataclass(frozen=True, slots=True)
-class Figure:
+class Figure(Struct, frozen=True):
     """One number: its name, how it is written, and in a sentence where it comes from or what is missing.
 
     `fits` holds the same number of the tightest and of the widest fit-up, where tolerances are stated.
@@ -111,8 +110,7 @@ def _per_length(name: str, values: list[float], system: System, origin: str) -> 
     return Figure(name, nominal, origin, tuple(others))
 
 
-@dataclass(frozen=True, slots=True)
-class PassFigures:
+class PassFigures(Struct, frozen=True):
     """What a pass comes to: arc energy, the corners it ends at, and heat input with its efficiency."""
 
     energy: str

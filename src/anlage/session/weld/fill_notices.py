@@ -1,7 +1,8 @@
 """How the passes fill a joint, told in sentences: what is missing or in excess, layer by layer."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.beads import UNDER_SURFACE_MM, Layout
 from anlage.core.procedure import (
@@ -17,8 +18,7 @@ SIDES = ("in the buttering", "on the first side", "on the second side")
 OVER_MM = 0.3  # a fill layer may stand over the surface by this before it is told of
 
 
-@dataclass(frozen=True, slots=True)
-class FillNotice:
+class FillNotice(Struct, frozen=True):
     """What a layout comes to, in a sentence; `good` when nothing is missing or in excess."""
 
     text: str

@@ -1,7 +1,8 @@
 """The node of tubes of a procedure: its members in their weld order, what their welds take, how they are cut."""
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+
+from msgspec import Struct
 
 from anlage.core.drawing import DisplayList, Drawn, cope_patterns, fitted, tube_node
 from anlage.core.errors import InputError
@@ -26,8 +27,7 @@ from anlage.session.weld.pictures import Sheet
 FIRST = "First member"
 
 
-@dataclass(frozen=True, slots=True)
-class Set:
+class Set(Struct, frozen=True):
     """One member: the leaf it is stated at, what it is called, its tube and its weld."""
 
     target: str
@@ -36,8 +36,7 @@ class Set:
     weld: TubeWeld
 
 
-@dataclass(frozen=True, slots=True)
-class Node:
+class Node(Struct, frozen=True):
     """A node in its weld order, with the size of its fillets [mm, mm²·mm]."""
 
     run_od_mm: float

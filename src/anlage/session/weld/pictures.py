@@ -1,7 +1,9 @@
 """The pictures of an open procedure: from its value, the reader's units and what is chosen to display lists."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+
+from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.beads import Layout
 from anlage.core.drawing import (
@@ -24,8 +26,7 @@ from anlage.session.weld.beads import bead_layout, joint_shape
 from anlage.session.weld.fill_notices import OVER_MM
 
 
-@dataclass(frozen=True, slots=True)
-class Sheet:
+class Sheet(Struct, frozen=True):
     """What a picture is drawn on: room on paper [mm], the reader's units, and how texts are measured."""
 
     width_mm: float

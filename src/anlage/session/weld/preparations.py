@@ -1,8 +1,7 @@
 """What the chooser of preparations offers: families, forms drawn as themselves, and the ways to weld a form."""
 
-from dataclasses import dataclass
-
 import msgspec
+from msgspec import Struct
 
 from anlage.core.joint import KINDS, MAKES, Family, Kind, Sketch
 from anlage.core.procedure import Joint
@@ -16,8 +15,7 @@ def chooser_sketch(joint: Joint, kind: Kind) -> Sketch:
     return sketch
 
 
-@dataclass(frozen=True, slots=True)
-class Offer:
+class Offer(Struct, frozen=True):
     """What the chooser offers: the families, the kinds of one family, and the other ways to weld the chosen form."""
 
     families: tuple[Family, ...]

@@ -2,9 +2,10 @@
 
 import hashlib
 from collections.abc import Sequence
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Generic, TypeVar
+
+from msgspec import Struct
 
 from anlage.core.document import DocumentKind, Part, read_strict
 from anlage.core.errors import FormatError, UnknownNameError
@@ -17,8 +18,7 @@ AnyPart = TypeVar("AnyPart", bound=Part)
 LARGEST_BYTES = 64_000_000  # no document is larger
 
 
-@dataclass(frozen=True, slots=True)
-class Found(Generic[AnyPart]):
+class Found(Struct, Generic[AnyPart], frozen=True):
     """A document with where it comes from: its JSON text, revision (`None` for a draft or a file), the works file."""
 
     value: AnyPart

@@ -1,8 +1,9 @@
 """What a works has: every procedure and record with its state, where it lies on the map, and what is not covered."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 from pkgutil import resolve_name
+
+from msgspec import Struct
 
 from anlage.core.codes import Demand
 from anlage.core.drawing.qualified_map import Area, Ticks
@@ -23,8 +24,7 @@ THICKNESS_MARKS_IN = (1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 2, 4, 8)
 DIAMETER_MARKS_IN = (1, 2, 4, 8, 16, 32, 64)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Row:
+class Row(Struct, frozen=True, kw_only=True):
     """One document: id, kind (`wps` or `pqr`), number, title, its state in words, verdict, and its place on the map."""
 
     id: str
@@ -48,8 +48,7 @@ class Row:
         return Area(self.id, self.number or "?", self.kind, self.thickness_mm, self.diameter_mm, self.gaps, chosen)
 
 
-@dataclass(frozen=True, slots=True)
-class Shown:
+class Shown(Struct, frozen=True):
     """A document on its way into a row: its entry, its draft, the works file, and who reads it."""
 
     id: str

@@ -1,16 +1,16 @@
 """Whether a procedure is a revision as issued, or a draft."""
 
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
+
+from msgspec import Struct
 
 from anlage.core.document import read_strict
 from anlage.core.errors import FormatError
 from anlage.session.kinds import kind_named, kind_of
 
 
-@dataclass(frozen=True, slots=True)
-class Standing:
+class Standing(Struct, frozen=True):
     """Which state of a procedure is printed: a revision as issued, or a draft; `sha256` is that of what is printed."""
 
     sha256: str

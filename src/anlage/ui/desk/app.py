@@ -4,11 +4,11 @@ import gc
 import sys
 import time
 from collections.abc import Callable
-from dataclasses import dataclass
 from pathlib import Path
 from types import TracebackType
 from typing import TYPE_CHECKING
 
+from msgspec import Struct
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QApplication
 
@@ -29,8 +29,7 @@ if TYPE_CHECKING:
 TITLE_PX = 32  # about what a window manager puts over a window
 
 
-@dataclass
-class Window:
+class Window(Struct):
     """A running window: its shell at once, its desk after the first paint."""
 
     shell: Shell

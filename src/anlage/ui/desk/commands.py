@@ -1,11 +1,11 @@
 """Every command of the window in one list: name, shortcut, what it does, and which kinds of document it serves."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from functools import partial
 from pkgutil import resolve_name
 from typing import TYPE_CHECKING
 
+from msgspec import Struct
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QDialog, QFormLayout, QLabel, QMenu, QToolButton
 
@@ -32,8 +32,7 @@ BY_HAND = (
 )
 
 
-@dataclass(frozen=True, slots=True)
-class Command:
+class Command(Struct, frozen=True):
     """One command: `kinds` are the kinds of document that it serves, none for a command that needs no document."""
 
     id: str

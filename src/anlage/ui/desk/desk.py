@@ -1,11 +1,11 @@
 """The desk: what is open in the window, brought together: works file, documents, places, and the band over them."""
 
 from collections.abc import Mapping
-from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from msgspec.structs import replace
 from PySide6.QtCore import QObject, QTimer
 from PySide6.QtWidgets import QApplication, QWidget
 

@@ -1,8 +1,8 @@
 """The search palette: every command, place, document and field by a few letters of its name."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 
+from msgspec import Struct
 from PySide6.QtCore import QEvent, QModelIndex, QObject, QPersistentModelIndex, QRect, Qt
 from PySide6.QtGui import QKeyEvent, QPainter
 from PySide6.QtWidgets import (
@@ -19,8 +19,7 @@ from PySide6.QtWidgets import (
 WIDTH_PX, SHOWN = 560, 12
 
 
-@dataclass(frozen=True)
-class Entry:
+class Entry(Struct, frozen=True):
     """One thing that can be done or gone to."""
 
     text: str

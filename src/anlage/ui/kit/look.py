@@ -1,10 +1,10 @@
 """The look on screen: fonts, colours and pens of a theme, millimetres of paper in pixels."""
 
-from dataclasses import dataclass, field
 from functools import cache
 from string import Template
 from typing import Literal
 
+from msgspec import Struct, field
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontDatabase, QFontMetricsF, QPalette, QPen
 
@@ -35,8 +35,7 @@ def font(size: Size = "body", *, strong: bool = False) -> QFont:
     return found
 
 
-@dataclass(frozen=True)
-class Look:
+class Look(Struct, frozen=True):
     """One theme, ready to draw with."""
 
     theme: Theme

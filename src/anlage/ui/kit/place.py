@@ -5,9 +5,9 @@ shown, from the names in its spec.
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any, Protocol
 
+from msgspec import Struct
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
@@ -21,8 +21,7 @@ if TYPE_CHECKING:  # part of the first paint: nothing heavy may be loaded for it
     from anlage.ui.kit.document import Document
 
 
-@dataclass(frozen=True, slots=True)
-class PlaceCommand:
+class PlaceCommand(Struct, frozen=True):
     """A command of a place: `do` names the method, `module:Class.method`, that does it there."""
 
     id: str
@@ -31,8 +30,7 @@ class PlaceCommand:
     do: str
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class PlaceSpec:
+class PlaceSpec(Struct, frozen=True, kw_only=True):
     """A place as the rest of the window knows it.
 
     `kinds` are the kinds of document that it shows, none for the works file itself; `make` names the class,
@@ -50,8 +48,7 @@ class PlaceSpec:
     commands: tuple[PlaceCommand, ...] = ()
 
 
-@dataclass(frozen=True)
-class Clocks:
+class Clocks(Struct, frozen=True):
     """The two clocks of a window: time of day as ISO 8601 in UTC, and seconds that only run on."""
 
     now: Callable[[], str]

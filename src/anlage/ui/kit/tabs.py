@@ -1,9 +1,9 @@
 """The views of a place: a row of small buttons, and the one in front of a stack."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 from typing import Protocol, cast
 
+from msgspec import Struct
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import (
     QButtonGroup,
@@ -26,8 +26,7 @@ class Shown(Protocol):
         """Show what the document says now."""
 
 
-@dataclass(frozen=True, slots=True)
-class View:
+class View(Struct, frozen=True):
     """One view that a place offers: its id, its word on the tab, and what makes it of the document as it sees it."""
 
     id: str

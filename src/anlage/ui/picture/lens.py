@@ -1,8 +1,8 @@
 """How much of a picture is looked at: all of it, the part that matters as large as it goes, or nearer by the wheel."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
+from msgspec import Struct
 from PySide6.QtCore import QPointF, QRectF
 
 from anlage.core.drawing import DisplayList, Point
@@ -18,8 +18,7 @@ Box = tuple[Point, Point]
 Matters = Callable[[float, float], tuple[Box, float] | None]
 
 
-@dataclass
-class Lens:
+class Lens(Struct):
     """What of a picture is in view.
 
     Parameters

@@ -1,8 +1,8 @@
 """Display lists on screen: one function that paints, one that finds what lies under a point."""
 
 import math
-from dataclasses import dataclass
 
+from msgspec import Struct
 from PySide6.QtCore import QLineF, QPointF, QRectF
 from PySide6.QtGui import QFont, QPainter, QPainterPath, QPen, QPolygonF
 
@@ -13,8 +13,7 @@ REACH_PX = 9.0  # a handle is taken hold of from this far
 ROOM_PX = 3.0  # round a text, where a click still means it
 
 
-@dataclass(frozen=True)
-class Placed:
+class Placed(Struct, frozen=True):
     """A picture in its place on screen: where the work's origin lies, and the pixels of a paper millimetre."""
 
     picture: DisplayList

@@ -1,9 +1,9 @@
 """The passes as a table: one row a pass, one column a leaf; what is typed goes to the document as text."""
 
-from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
+from msgspec import Struct
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt
 
 from anlage.core.procedure import Deposit, Pass
@@ -19,8 +19,7 @@ from anlage.ui.kit.document import Document
 Index = QModelIndex | QPersistentModelIndex
 
 
-@dataclass(frozen=True, slots=True)
-class Column:
+class Column(Struct, frozen=True):
     """One column: the leaf it shows, or "" for what is worked out, its head and its width [px]."""
 
     leaf: str
