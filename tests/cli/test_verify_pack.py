@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from anlage.data.code_packs import CODES
+from anlage.data.installed_codes import CODES
 from tests.cli.refusals import refusal
 
 YARD = Path(__file__).parents[1] / "fixtures" / "yard_code"

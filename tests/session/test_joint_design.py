@@ -17,7 +17,7 @@ from anlage.core.joint import KINDS, MAKES, Preparation, deviations, faults, joi
 from anlage.core.joint.root_style import Root
 from anlage.core.procedure import WPS, Joint, Wps, with_deposit, with_pass, without_pass
 from anlage.data.files import FOLDER
-from anlage.data.tables import root_styles, standard_details
+from anlage.data.joint_tables import root_styles, standard_details
 from anlage.formats.font import measure
 from anlage.formats.tables import Table, as_csv
 from anlage.formats.xlsx import as_xlsx

@@ -12,6 +12,7 @@ from anlage.data.tables import variables
 from anlage.session.judging.derivations import DERIVATIONS
 from anlage.session.judging.mapper import facts_of, sets_of
 from anlage.session.kinds import KINDS, PROCEDURE, RECORD
+from anlage.session.leaves.set_text import kind_of
 from anlage.session.leaves.table import field_of
 
 DOCUMENTS = {
@@ -76,3 +77,8 @@ def test_a_recorded_word_is_a_fact_and_a_stated_one_a_set():
     stated = PROCEDURE.core.model(technique=type(empty.technique)(progression="uphill"))
     assert facts_of(recorded, "joint")["progression"] == "uphill"
     assert sets_of(stated, "joint")["progression"] == choices("uphill")
+
+
+@pytest.mark.parametrize("row", [row for row in variables().values() if row.kind], ids=lambda row: row.id)
+def test_the_ending_of_a_variable_says_what_the_table_says(row):
+    assert kind_of(row.id) == row.kind

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtWidgets import QApplication
 
-from anlage.data import code_packs
+from anlage.data import code_packs, installed_codes
 from anlage.session.leaves.table import field_of, fields
 
 YARD = Path(__file__).parents[1] / "fixtures" / "yard_code"
@@ -15,7 +15,7 @@ YARD = Path(__file__).parents[1] / "fixtures" / "yard_code"
 @pytest.fixture
 def _yard_code(tmp_path, monkeypatch):
     shutil.copytree(YARD, tmp_path / "yard_code")
-    monkeypatch.setattr(code_packs, "CODES", tmp_path)
+    monkeypatch.setattr(installed_codes, "CODES", tmp_path)
     for kept in (code_packs.code_pack, fields):
         kept.cache_clear()
     yield

@@ -1,7 +1,6 @@
 """A new user's ways through the real window: a procedure from nothing and back, and from a record to the sheet."""
 
 import pytest
-from msgspec.structs import asdict
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
@@ -69,7 +68,7 @@ def check_undo_redo_and_reopening(person, open_person, path):
     assert person.document.working is done
     number = person.wps.header.number
     person.shell.close()
-    again = open_person(path, **asdict(person.kept[-1]))
+    again = open_person(path, **person.kept[-1]._asdict())
     assert again.wps.header.number == number
     assert again.wps == done.value
     assert again.desk.place == "passes"

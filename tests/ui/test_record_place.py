@@ -1,7 +1,6 @@
 """The Proof place: a record entered by hand from a coupon, what it buys, and the procedure that it carries."""
 
 import pytest
-from msgspec.structs import asdict
 from PySide6.QtWidgets import QApplication
 
 from anlage.core.record import Recorded
@@ -120,7 +119,7 @@ def test_half_typed_text_of_a_record_survives_closing(proof, open_person):
 def test_the_window_opens_again_at_the_record_that_was_open(proof, open_person):
     path = proof.desk.works.path
     proof.shell.close()
-    again = open_person(path, **asdict(proof.kept[-1]))
+    again = open_person(path, **proof.kept[-1]._asdict())
     assert again.document.value.header.number == "OST-R-01"
     assert again.desk.place == "proof"
 

@@ -6,7 +6,6 @@ import time
 from pathlib import Path
 
 import pytest
-from msgspec.structs import asdict
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QLabel
 
 from anlage.session.kinds import RECORD
@@ -109,7 +108,7 @@ def test_the_theme_is_switched_at_once_and_kept(demo, open_person):
     demo.shell.close()
     kept = demo.kept[-1]
     assert (kept.theme, kept.units, kept.place) == ("dark", "us", "passes")
-    again = open_person(Path(kept.recent[0]), **asdict(kept))
+    again = open_person(Path(kept.recent[0]), **kept._asdict())
     assert again.shell.reader.look.theme == "dark"
 
 

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from importlib import import_module
 
 from anlage import __version__
-from anlage.cli.parsing import Parser
+from anlage.cli.parsing import HELP, Parser
 from anlage.cli.table import COMMANDS
 from anlage.core.errors import AnlageError, UnknownNameError
 
@@ -22,7 +22,7 @@ def root_parser() -> argparse.ArgumentParser:
         usage="anlage [-h] [--version] COMMAND ...",
         description="Welding procedures: what a weld will do, and what it is allowed to be.",
         epilog=f"commands:\n{listed}",
-        formatter_class=argparse.RawDescriptionHelpFormatter,
+        formatter_class=HELP,
     )
     root.add_argument("--version", action="version", version=f"anlage {__version__}")
     root.add_argument("command", help=argparse.SUPPRESS)
@@ -54,7 +54,7 @@ def _run(words: Sequence[str]) -> int:
         prog=f"anlage {name}".strip(),
         description=f"{what[0].upper()}{what[1:]}.",
         allow_abbrev=False,
-        formatter_class=argparse.RawDescriptionHelpFormatter,
+        formatter_class=HELP,
     )
     command.add_arguments(parser)
     arguments = parser.parse_intermixed_args(words[1:])  # words and options come in any order

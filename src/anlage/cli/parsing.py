@@ -2,6 +2,7 @@
 
 import argparse
 from collections.abc import Callable
+from functools import partial
 from typing import NoReturn
 
 from anlage.core.errors import InputError
@@ -9,6 +10,9 @@ from anlage.core.errors import InputError
 DOCUMENT = "a JSON file, or NAME.anlage#NUMBER[@REVISION]"
 CODE = "the code, with edition if not the newest: asme-ix:2019"
 DEMANDS = "units=si|us, weld=groove|fillet|partial|repair, impact=yes|no"
+
+# A stated width: to ask the terminal for its own costs every command more time than reading its words.
+HELP = partial(argparse.RawDescriptionHelpFormatter, width=78)
 
 
 class Parser(argparse.ArgumentParser):

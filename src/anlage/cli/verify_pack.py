@@ -7,7 +7,8 @@ from anlage.cli.parsing import add_json
 from anlage.core.codes import faults_of_pack, read_pack
 from anlage.core.codes.head import FILE
 from anlage.core.errors import InputError
-from anlage.data.code_packs import pack_files, pack_names
+from anlage.data.code_packs import pack_names
+from anlage.data.installed_codes import pack_files
 from anlage.session.keyed.answer import Answer
 
 REFUSED = 2

@@ -2,9 +2,7 @@
 
 import tomllib
 from functools import cache
-from typing import Any, Literal
-
-from msgspec import Struct
+from typing import Any, Literal, NamedTuple
 
 from anlage.data.files import FOLDER, text_of
 
@@ -23,7 +21,7 @@ def colours(theme: Theme) -> dict[str, str]:
     return dict(_table()[theme])
 
 
-class Style(Struct, frozen=True):
+class Style(NamedTuple):
     """How a role is drawn: colours as #RRGGBB or `none`, stroke width [mm] on paper."""
 
     fill: str

@@ -1,11 +1,9 @@
-"""One function a table; each file is read once in a process."""
+"""One function a table; each file is read once in a process. Those of the joint and of the codes stand apart."""
 
-from collections.abc import Mapping
 from functools import cache
 
 from anlage.core.catalogue import Catalogue, Vocabulary, read_vocabulary
 from anlage.core.heat.run_out import RunOutFactor, read_run_out_factors
-from anlage.core.joint import Detail, JointLimit, RootStyles, read_details, read_joint_limits, read_root_styles
 from anlage.core.processes import Processes, read_processes
 from anlage.core.quantities import UnitTable, read_units
 from anlage.core.variables import Variables, read_variables
@@ -48,21 +46,3 @@ def run_out_factors() -> tuple[RunOutFactor, ...]:
 def processes() -> Processes:
     """Return the shipped processes by their id."""
     return read_processes(text_of("processes.toml"))
-
-
-@cache
-def joint_limits() -> Mapping[str, JointLimit]:
-    """Return the shipped limits that are told at the joint, by their id."""
-    return read_joint_limits(text_of("joint_limits.toml"))
-
-
-@cache
-def root_styles() -> RootStyles:
-    """Return the shipped root styles."""
-    return read_root_styles(text_of("root_styles.toml"))
-
-
-@cache
-def standard_details() -> Mapping[str, Detail]:
-    """Return the shipped standard details by id."""
-    return read_details(text_of("standard_details.toml"))

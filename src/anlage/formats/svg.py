@@ -3,8 +3,6 @@
 from collections.abc import Callable, Iterable, Mapping
 from html import escape
 
-from msgspec.structs import replace
-
 from anlage.core.drawing import DisplayList, Item, Marker, Path, Point, Text, arrow_head
 from anlage.data.look import FONT_OVER_HEIGHT, Style
 
@@ -63,7 +61,7 @@ def warmed(item: Item, style: Style, heat: Heat | None) -> Style:
     """Return the style of an item; an area that carries a heat number is filled with its colour."""
     if heat is None or not isinstance(item, Path) or item.heat is None or not item.closed:
         return style
-    return replace(style, fill=heat(item.heat))
+    return style._replace(fill=heat(item.heat))
 
 
 def _outline(points: Iterable[Point], *, closed: bool) -> str:

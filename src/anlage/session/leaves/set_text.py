@@ -10,18 +10,17 @@ from anlage.data.tables import unit_table, variables
 
 @cache
 def kind_of(name: str) -> str:
-    """Return the kind of quantity of a variable or result, "" when it is none: by the table, else by its unit ending.
+    """Return the kind of quantity of a variable or result, "" when it is none: by its unit ending, else by the table.
 
     Examples
     --------
     >>> kind_of("base_metal_thickness_mm"), kind_of("amps"), kind_of("p_number"), kind_of("bead_area_mm2")
     ('length', 'current', '', 'area')
     """
-    if name in variables():
-        return variables()[name].kind
     kinds = unit_table().items()
     endings = sorted(((end, kind) for kind, row in kinds for end in row.endings), key=lambda each: -len(each[0]))
-    return next((kind for end, kind in endings if name.endswith(end)), "")
+    ended = next((kind for end, kind in endings if name.endswith(end)), "")
+    return ended or (variables()[name].kind if name in variables() else "")
 
 
 def set_text(variable: str, values: Range, system: System) -> str:

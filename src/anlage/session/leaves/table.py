@@ -16,8 +16,8 @@ from msgspec import Struct, field
 
 from anlage.core.errors import UnknownNameError
 from anlage.core.quantities.units import System
-from anlage.data.code_packs import code_choices
 from anlage.data.files import text_of
+from anlage.data.installed_codes import code_choices
 from anlage.data.tables import unit_table
 
 LEAVES = ("job", "joint", "deposits", "passes", "seam", "record")  # the files of the table, by part

@@ -5,10 +5,8 @@ import os
 import tomllib
 from collections.abc import Mapping
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
-
-from msgspec import Struct, field
-from msgspec.structs import asdict, replace
+from types import MappingProxyType
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded for it
     from anlage.core.quantities.units import System
@@ -18,7 +16,7 @@ RECENT = 8  # files remembered
 _WORDS: dict[str, tuple[str, ...]] = {"units": ("si", "us"), "theme": ("light", "dark"), "paper": ("a4", "letter")}
 
 
-class Settings(Struct, frozen=True, kw_only=True):
+class Settings(NamedTuple):  # and no struct: nothing heavy may be loaded for the first paint
     """What is remembered from one start to the next."""
 
     author: str = ""
@@ -28,14 +26,14 @@ class Settings(Struct, frozen=True, kw_only=True):
     recent: tuple[str, ...] = ()
     document: str = ""
     place: str = ""
-    rates: "Mapping[str, float]" = field(default_factory=dict)  # the user's own, in whatever money
+    rates: Mapping[str, float] = MappingProxyType({})  # the user's own, in whatever money
     width: int = 1280
     height: int = 800
 
     def with_recent(self, path: Path) -> "Settings":
         """Return the settings with a works file at the top of the recent ones."""
         own = str(path.absolute())
-        return replace(self, recent=(own, *(other for other in self.recent if other != own))[:RECENT])
+        return self._replace(recent=(own, *(other for other in self.recent if other != own))[:RECENT])
 
 
 def settings_file() -> Path:
@@ -64,7 +62,7 @@ def read_settings(path: Path) -> Settings:
         raw = tomllib.loads(path.read_text(encoding="utf-8"))
     except (OSError, ValueError):
         return Settings()
-    found = {name: _checked(name, raw.get(name)) for name in Settings.__struct_fields__}
+    found = {name: _checked(name, raw.get(name)) for name in Settings._fields}
     return Settings(**{name: value for name, value in found.items() if value is not None})
 
 
@@ -97,7 +95,7 @@ def write_settings(path: Path, settings: Settings) -> None:
     """
     path.parent.mkdir(parents=True, exist_ok=True)
     # A JSON string, number or list of strings is a TOML one too.
-    plain = {name: value for name, value in asdict(settings).items() if name != "rates"}
+    plain = {name: value for name, value in settings._asdict().items() if name != "rates"}
     lines = [f"{name} = {json.dumps(value, ensure_ascii=False)}\n" for name, value in plain.items()]
     lines += ["[rates]\n", *(f"{name} = {float(value)!r}\n" for name, value in settings.rates.items())]
     fresh = path.with_suffix(".new")

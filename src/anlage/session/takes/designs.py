@@ -13,7 +13,8 @@ from anlage.core.joint import MAKES, Family, Kind, Preparation, dimensions_of, f
 from anlage.core.procedure import Joint, Wps, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
-from anlage.data.tables import standard_details, unit_table
+from anlage.data.joint_tables import standard_details
+from anlage.data.tables import unit_table
 from anlage.session.leaves.table import field_of
 from anlage.session.proposal.fill import filled
 from anlage.session.takes.takes import UNKNOWN, minutes, weld_takes

@@ -21,7 +21,8 @@ from anlage.core.joint import (
 from anlage.core.procedure import Joint, Wps, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
-from anlage.data.tables import joint_limits, root_styles, standard_details, unit_table
+from anlage.data.joint_tables import joint_limits, root_styles, standard_details
+from anlage.data.tables import unit_table
 from anlage.session.leaves.table import field_of
 
 

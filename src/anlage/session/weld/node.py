@@ -21,7 +21,8 @@ from anlage.core.joint import (
 from anlage.core.procedure import Wps, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
-from anlage.data.tables import joint_limits, unit_table
+from anlage.data.joint_tables import joint_limits
+from anlage.data.tables import unit_table
 from anlage.session.weld.pictures import Sheet
 
 FIRST = "First member"

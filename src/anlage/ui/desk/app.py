@@ -8,7 +8,6 @@ from pathlib import Path
 from types import TracebackType
 from typing import TYPE_CHECKING
 
-from msgspec import Struct
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QApplication
 
@@ -29,11 +28,12 @@ if TYPE_CHECKING:
 TITLE_PX = 32  # about what a window manager puts over a window
 
 
-class Window(Struct):
+class Window:
     """A running window: its shell at once, its desk after the first paint."""
 
-    shell: Shell
-    desk: "WindowDesk | None" = None
+    def __init__(self, shell: Shell) -> None:
+        self.shell = shell
+        self.desk: WindowDesk | None = None
 
     def ready(self) -> "WindowDesk":
         """Return the desk once it is there."""

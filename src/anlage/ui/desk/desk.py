@@ -5,7 +5,6 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from msgspec.structs import replace
 from PySide6.QtCore import QObject, QTimer
 from PySide6.QtWidgets import QApplication, QWidget
 
@@ -290,7 +289,7 @@ class WindowDesk(QObject):
 
     def keep(self, **settings: Any) -> None:
         """Remember settings of the person."""
-        self.settings = replace(self.settings, **settings)
+        self.settings = self.settings._replace(**settings)
 
     def run(self, command: str) -> None:
         """Do a command by its id."""

@@ -2,9 +2,8 @@
 
 from functools import cache
 from string import Template
-from typing import Literal
+from typing import Literal, NamedTuple
 
-from msgspec import Struct, field
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontDatabase, QFontMetricsF, QPalette, QPen
 
@@ -35,12 +34,12 @@ def font(size: Size = "body", *, strong: bool = False) -> QFont:
     return found
 
 
-class Look(Struct, frozen=True):
+class Look(NamedTuple):
     """One theme, ready to draw with."""
 
     theme: Theme
-    colour: dict[str, QColor] = field(default_factory=dict)
-    styles: dict[str, Style] = field(default_factory=dict)
+    colour: dict[str, QColor]
+    styles: dict[str, Style]
 
     @classmethod
     def of(cls, theme: Theme) -> "Look":

@@ -5,9 +5,8 @@ shown, from the names in its spec.
 """
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Any, Protocol
+from typing import TYPE_CHECKING, Any, NamedTuple, Protocol
 
-from msgspec import Struct
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
@@ -21,7 +20,7 @@ if TYPE_CHECKING:  # part of the first paint: nothing heavy may be loaded for it
     from anlage.ui.kit.document import Document
 
 
-class PlaceCommand(Struct, frozen=True):
+class PlaceCommand(NamedTuple):
     """A command of a place: `do` names the method, `module:Class.method`, that does it there."""
 
     id: str
@@ -30,7 +29,7 @@ class PlaceCommand(Struct, frozen=True):
     do: str
 
 
-class PlaceSpec(Struct, frozen=True, kw_only=True):
+class PlaceSpec(NamedTuple):
     """A place as the rest of the window knows it.
 
     `kinds` are the kinds of document that it shows, none for the works file itself; `make` names the class,
@@ -48,7 +47,7 @@ class PlaceSpec(Struct, frozen=True, kw_only=True):
     commands: tuple[PlaceCommand, ...] = ()
 
 
-class Clocks(Struct, frozen=True):
+class Clocks(NamedTuple):
     """The two clocks of a window: time of day as ISO 8601 in UTC, and seconds that only run on."""
 
     now: Callable[[], str]

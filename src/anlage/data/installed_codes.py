@@ -1,0 +1,31 @@
+"""Which codes are installed, a folder each, without a look at their rules."""
+
+import tomllib
+from collections.abc import Mapping
+from pathlib import Path
+
+from anlage.data.files import FOLDER
+
+CODES = FOLDER / "codes"
+HEAD = "pack.toml"
+
+
+def code_folders() -> Mapping[str, Path]:
+    """Return the folders of the codes that have a pack, by the name of the code: `asme-ix`."""
+    return {path.parent.name.replace("_", "-"): path.parent for path in sorted(CODES.glob(f"*/{HEAD}"))}
+
+
+def code_choices() -> Mapping[str, str]:
+    """Return how a document may name a code and its editions, and how each is said: the newest without its year."""
+    found: dict[str, str] = {}
+    for code, folder in code_folders().items():
+        head = tomllib.loads((folder / HEAD).read_text(encoding="utf-8"))["pack"]
+        found[code] = f"{head['name']}, newest"
+        found |= {f"{code}:{year}": f"{head['name']} {year}" for year in reversed(head["editions"][:-1])}
+    return found
+
+
+def pack_files(folder: Path) -> Mapping[str, str]:
+    """Return the text of every file of a pack by its name, the head first."""
+    paths = sorted(folder.glob("*.toml"), key=lambda path: (path.name != HEAD, path.name))
+    return {path.name: path.read_text(encoding="utf-8") for path in paths}
