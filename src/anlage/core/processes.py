@@ -1,11 +1,11 @@
 """The arc processes, a row each: words, numbers, what is consumed, efficiencies, and how drawings tell them apart."""
 
-import tomllib
 from collections.abc import Mapping
 from types import MappingProxyType
 from typing import Literal
 
 import msgspec
+import tomli
 
 from anlage.core.errors import FormatError
 
@@ -64,7 +64,7 @@ def read_processes(text: str, *, where: str = "processes.toml") -> Processes:
     FormatError : a row is not what a process is, or a process comes twice
     """
     try:
-        rows = msgspec.convert(tomllib.loads(text)["process"], tuple[Process, ...])
+        rows = msgspec.convert(tomli.loads(text)["process"], tuple[Process, ...])
     except msgspec.ValidationError as fault:
         raise FormatError(str(fault), where=where, mend="mend the row") from fault
     found = {row.id: row for row in rows}

@@ -1,11 +1,11 @@
 """Variables of the codes: how each is spoken of, what is measured, which words it may be, and who states it where."""
 
 import re
-import tomllib
 from collections.abc import Mapping
 from types import MappingProxyType
 
 import msgspec
+import tomli
 
 from anlage.core.errors import FormatError
 
@@ -87,7 +87,7 @@ def read_variables(text: str, *, where: str = "variables.toml") -> Variables:
     FormatError : a row is not what a variable is, or an id comes twice
     """
     try:
-        rows = msgspec.convert(tomllib.loads(text)["variable"], tuple[Variable, ...])
+        rows = msgspec.convert(tomli.loads(text)["variable"], tuple[Variable, ...])
     except msgspec.ValidationError as fault:
         raise FormatError(str(fault), where=where, mend="mend the row") from fault
     found = {row.id: row for row in rows}

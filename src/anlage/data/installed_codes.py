@@ -1,8 +1,9 @@
 """Which codes are installed, a folder each, without a look at their rules."""
 
-import tomllib
 from collections.abc import Mapping
 from pathlib import Path
+
+import tomli
 
 from anlage.data.files import FOLDER
 
@@ -19,7 +20,7 @@ def code_choices() -> Mapping[str, str]:
     """Return how a document may name a code and its editions, and how each is said: the newest without its year."""
     found: dict[str, str] = {}
     for code, folder in code_folders().items():
-        head = tomllib.loads((folder / HEAD).read_text(encoding="utf-8"))["pack"]
+        head = tomli.loads((folder / HEAD).read_text(encoding="utf-8"))["pack"]
         found[code] = f"{head['name']}, newest"
         found |= {f"{code}:{year}": f"{head['name']} {year}" for year in reversed(head["editions"][:-1])}
     return found

@@ -1,8 +1,9 @@
 """The look: colours of a theme and how each role is drawn, apart from `tables`, for who draws."""
 
-import tomllib
 from functools import cache
 from typing import Any, Literal, NamedTuple
+
+import tomli
 
 from anlage.data.files import FOLDER, text_of
 
@@ -13,7 +14,7 @@ FONTS = (FOLDER / "fonts/SourceSans3-Regular.ttf", FOLDER / "fonts/SourceSans3-S
 
 @cache
 def _table() -> dict[str, Any]:
-    return tomllib.loads(text_of("theme.toml"))
+    return tomli.loads(text_of("theme.toml"))
 
 
 def colours(theme: Theme) -> dict[str, str]:

@@ -1,9 +1,9 @@
 """One vocabulary: the canonical token of every word of the trade, in AWS and ISO spelling."""
 
-import tomllib
 from collections.abc import Mapping, Sequence
 from types import MappingProxyType
 
+import tomli
 from msgspec import Struct
 
 from anlage.core.catalogue.names import plain_key
@@ -42,7 +42,7 @@ def read_vocabulary(text: str, *, where: str = "vocabulary.toml", **more: Mappin
     ------
     FormatError : one spelling means two tokens of one topic
     """
-    own = {name: table for name, table in tomllib.loads(text).items() if isinstance(table, dict)}
+    own = {name: table for name, table in tomli.loads(text).items() if isinstance(table, dict)}
     topics: Mapping[str, Mapping[str, Sequence[str]]] = {**more, **own}
     spellings: dict[str, Mapping[str, str]] = {}
     for topic, table in topics.items():

@@ -1,11 +1,11 @@
 """The head of a code pack: identity, categories, demands, named sets, what is derived, how records combine."""
 
 import re
-import tomllib
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 import msgspec
+import tomli
 from msgspec import Struct
 
 from anlage.core.codes.a_number import read_a_numbers
@@ -36,8 +36,8 @@ class PackText(Struct, frozen=True):
         FormatError : the text is no TOML
         """
         try:
-            raw = tomllib.loads(text)
-        except tomllib.TOMLDecodeError as fault:
+            raw = tomli.loads(text)
+        except tomli.TOMLDecodeError as fault:
             raise FormatError(f"no TOML: {fault}", where=name, mend="mend the line") from fault
         lines = tuple(text.splitlines())
         starts = tuple(n for n, line in enumerate(lines, 1) if re.match(r"\s*\[\[rule\]\]", line))

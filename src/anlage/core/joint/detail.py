@@ -1,10 +1,10 @@
 """Standard details of preparations, and how a joint deviates from one."""
 
 import math
-import tomllib
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+import tomli
 from msgspec import Struct
 
 from anlage.core.joint.kinds import Kind
@@ -44,7 +44,7 @@ class Deviation(Struct, frozen=True):
 
 def read_details(text: str) -> Mapping[str, Detail]:
     """Return the details by id from their TOML text."""
-    table = tomllib.loads(text)
+    table = tomli.loads(text)
     return {row["id"]: _detail(row, table["tolerance"].get(row.get("tolerance"), {})) for row in table["detail"]}
 
 

@@ -1,10 +1,10 @@
 """Limits of preparations and fillets that are told beside a joint, each with its source."""
 
-import tomllib
 from collections.abc import Mapping
 from types import MappingProxyType
 
 import msgspec
+import tomli
 
 
 class JointLimit(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -29,5 +29,5 @@ def read_joint_limits(text: str) -> Mapping[str, JointLimit]:
     ------
     msgspec.ValidationError : a row is not what a limit is
     """
-    rows = msgspec.convert(tomllib.loads(text)["limit"], tuple[JointLimit, ...])
+    rows = msgspec.convert(tomli.loads(text)["limit"], tuple[JointLimit, ...])
     return MappingProxyType({row.id: row for row in rows})

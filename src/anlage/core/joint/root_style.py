@@ -1,8 +1,8 @@
 """Root styles: which land, gap and filler go together, and what to change where they do not."""
 
-import tomllib
 from collections.abc import Mapping
 
+import tomli
 from msgspec import Struct
 
 MM_PER_IN = 25.4
@@ -38,7 +38,7 @@ class RootStyles(Struct, frozen=True, kw_only=True):
 
 def read_root_styles(text: str) -> RootStyles:
     """Return the styles from their TOML text, inches made into millimetres."""
-    table = tomllib.loads(text)
+    table = tomli.loads(text)
     styles = {}
     for row in table["style"]:
         spans = {

@@ -7,11 +7,11 @@ shape : number, span (a range), dimension (nominal with minus and plus), text, c
 bare unit : the unit shown beside a field; a number without unit is read in it
 """
 
-import tomllib
 from collections.abc import Mapping
 from functools import cache
 from typing import Any
 
+import tomli
 from msgspec import Struct, field
 
 from anlage.core.errors import UnknownNameError
@@ -57,7 +57,7 @@ class Field(Struct, frozen=True, kw_only=True):
 @cache
 def fields() -> Mapping[str, Field]:
     """Return every field by its pattern."""
-    rows = [row for part in LEAVES for row in tomllib.loads(text_of(f"leaves/{part}.toml"))["leaf"]]
+    rows = [row for part in LEAVES for row in tomli.loads(text_of(f"leaves/{part}.toml"))["leaf"]]
     return {row["path"]: _field(row) for row in rows}
 
 

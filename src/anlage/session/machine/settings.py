@@ -2,11 +2,12 @@
 
 import json
 import os
-import tomllib
 from collections.abc import Mapping
 from pathlib import Path
 from types import MappingProxyType
 from typing import TYPE_CHECKING, Any, NamedTuple
+
+import tomli
 
 if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded for it
     from anlage.core.quantities.units import System
@@ -59,7 +60,7 @@ def _xdg(variable: str, otherwise: str) -> Path:
 def read_settings(path: Path) -> Settings:
     """Return the settings in a file; what is missing or cannot be is as if it had never been set."""
     try:
-        raw = tomllib.loads(path.read_text(encoding="utf-8"))
+        raw = tomli.loads(path.read_text(encoding="utf-8"))
     except (OSError, ValueError):
         return Settings()
     found = {name: _checked(name, raw.get(name)) for name in Settings._fields}

@@ -1,6 +1,6 @@
 """The sheet of a procedure: what is stated, in both unit systems, with section, records, doubts and cautions."""
 
-import tomllib
+import tomli
 
 from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
 from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
@@ -305,7 +305,7 @@ def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:
 
 
 def _cautions(flow: Flow) -> None:
-    table = tomllib.loads(text_of("cautions.toml"))
+    table = tomli.loads(text_of("cautions.toml"))
     flow.heading("Cautions")
     for caution in table["always"]:
         flow.text(caution, height_mm=NOTE_MM)

@@ -1,8 +1,8 @@
 """Icons as strokes in the ink of the theme, sharp at every scale."""
 
-import tomllib
 from functools import cache
 
+import tomli
 from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QIcon, QIconEngine, QPainter, QPen, QPixmap
 
@@ -14,7 +14,7 @@ STROKE = 1.7  # on the grid
 
 @cache
 def _strokes() -> dict[str, list[list[float]]]:
-    strokes: dict[str, list[list[float]]] = tomllib.loads(text_of("icons.toml"))["strokes"]
+    strokes: dict[str, list[list[float]]] = tomli.loads(text_of("icons.toml"))["strokes"]
     return strokes
 
 
