@@ -4,6 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from anlage.core.codes import Demand, cover_box, judge
+from anlage.core.codes.verdict import verdict_within
 from anlage.core.ranges import between, fits, numbers
 from anlage.data.code_packs import code_pack
 from tests.builders import coupon, deposit, failing, judged, metals, verdict, wps
@@ -187,3 +189,22 @@ def test_widening_a_stated_set_never_turns_outside_into_inside(cases, span, down
     order = ("outside", "unproven", "inside")
     assert order.index(verdict(pack, wide, *coupons)) <= order.index(verdict(pack, narrow, *coupons))
     assert fits(between(*span), numbers([*between(*wider).parts]))
+
+
+def test_only_the_variables_whose_sets_changed_are_judged_again(asme, monkeypatch):
+    records = [coupon(16), coupon(20, name="OTHER")]
+    boxes = [cover_box(asme, each, Demand()) for each in records]
+    judge(asme, wps(records[0], 14), boxes)
+    judged = []
+
+    def counted(stated, sure, possible):
+        judged.append(stated)
+        return verdict_within(stated, sure, possible)
+
+    monkeypatch.setattr("anlage.core.codes.box.verdict_within", counted)
+    first = judge(asme, wps(records[0], 14), boxes)
+    assert judged == []
+    again = judge(asme, wps(records[0], 15), boxes)
+    assert 0 < len(judged) <= 6 * len(boxes)  # thickness in its three variables, not the fifty others
+    assert first.verdict == again.verdict == "inside"
+    assert judge(asme, wps(records[0], 500), boxes).verdict == "outside"

@@ -39,8 +39,12 @@ class Allowance(Struct, frozen=True, dict=True):
         return sure, sure if self.possible is self.sure else loosened(self.possible)
 
     def verdict(self, stated: Range | None) -> Verdict:
-        """Return the verdict on a stated set."""
-        return verdict_within(stated, *self._loose)
+        """Return the verdict on a stated set; the one that was asked last is not worked out again."""
+        kept = self.__dict__.get("kept")
+        if kept is None or kept[0] != stated:
+            kept = self.__dict__["kept"] = (stated, verdict_within(stated, *self._loose))
+        verdict: Verdict = kept[1]
+        return verdict
 
     @cached_property
     def clause(self) -> str:

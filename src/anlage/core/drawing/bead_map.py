@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator, Sequence
+from functools import lru_cache
 
 from msgspec import Struct
 
@@ -89,8 +90,9 @@ def _bead(bead: Bead, marked: Marked, scale: float, middle_heat: float) -> Itera
     yield Path(role=role, points=(*bead.outline, bead.outline[0]), target=marked.target)
 
 
-def hatch(outline: Outline, turn_deg: float, step_mm: float) -> Iterator[tuple[Point, Point]]:
-    """Yield parallel lines across an outline, on one grid for the whole picture.
+@lru_cache(maxsize=256)  # the beads stay as they are while their settings are typed
+def hatch(outline: Outline, turn_deg: float, step_mm: float) -> tuple[tuple[Point, Point], ...]:
+    """Return parallel lines across an outline, on one grid for the whole picture.
 
     Parameters
     ----------
@@ -100,6 +102,7 @@ def hatch(outline: Outline, turn_deg: float, step_mm: float) -> Iterator[tuple[P
     """
     along = (math.cos(math.radians(turn_deg)), math.sin(math.radians(turn_deg)))
     offsets = [x * -along[1] + y * along[0] for x, y in outline]
+    lines: list[tuple[Point, Point]] = []
     for n in range(math.ceil(min(offsets) / step_mm), math.floor(max(offsets) / step_mm) + 1):
         level, places = n * step_mm, []
         for (one, a), (two, b) in zip(
@@ -113,10 +116,13 @@ def hatch(outline: Outline, turn_deg: float, step_mm: float) -> Iterator[tuple[P
                 places.append(x * along[0] + y * along[1])
         places.sort()
         for start, end in zip(places[::2], places[1::2], strict=False):
-            yield (
-                (start * along[0] - level * along[1], start * along[1] + level * along[0]),
-                (end * along[0] - level * along[1], end * along[1] + level * along[0]),
+            lines.append(
+                (
+                    (start * along[0] - level * along[1], start * along[1] + level * along[0]),
+                    (end * along[0] - level * along[1], end * along[1] + level * along[0]),
+                )
             )
+    return tuple(lines)
 
 
 def middle(outline: Outline) -> Point:

@@ -132,13 +132,13 @@ class OpenWorks:
 
     def badge(self, document_id: str, working: Working) -> str:
         """Return in the fewest words whether a procedure is what was issued last."""
-        issued = next(iter(self.revisions(document_id)), None)  # without any nothing has to be compared
-        return Standing("").badge() if issued is None else self.standing(document_id, working).badge()
+        return self._standing(document_id, working, "").badge()  # shown at every edit: what it is now needs no hash
 
     def standing(self, document_id: str, working: Working) -> Standing:
         """Return whether a procedure is what was issued last, and the hash of what it is now."""
-        body = write(working.value)
-        digest = hashlib.sha256(body.encode()).hexdigest()
+        return self._standing(document_id, working, hashlib.sha256(write(working.value).encode()).hexdigest())
+
+    def _standing(self, document_id: str, working: Working, digest: str) -> Standing:
         last = next(reversed(self.revisions(document_id)), None)
         if last is None:
             return Standing(digest)

@@ -1,5 +1,6 @@
 """The passes as a table: one row a pass, one column a leaf; what is typed goes to the document as text."""
 
+from collections.abc import Sequence
 from functools import cache
 from typing import Any
 
@@ -59,6 +60,12 @@ def _side(column: int) -> int:
     right = column == ENERGY or bool(leaf and field_of(f"passes/*/{leaf}").kind)
     side = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
     return int(side | Qt.AlignmentFlag.AlignVCenter)
+
+
+def _span(passes: Sequence[Pass], leaf: str) -> tuple[float, float]:
+    """Return the least and most that any pass states of a leaf."""
+    stated = [span for each in passes if (span := getattr(each, leaf)) is not None]
+    return min((span.low for span in stated), default=0.0), max((span.high for span in stated), default=0.0)
 
 
 class PassModel(QAbstractTableModel):
@@ -166,21 +173,20 @@ class PassModel(QAbstractTableModel):
         if not isinstance(own, Interval):
             return None
         if leaf not in self._spans:
-            all_of = [span for each in self._passes if (span := getattr(each, leaf)) is not None]
-            self._spans[leaf] = min(span.low for span in all_of), max(span.high for span in all_of)
+            self._spans[leaf] = _span(self._passes, leaf)
         least, most = self._spans[leaf]
         width = most - least
         return ((own.low - least) / width, (own.high - least) / width) if width > 0 else None
 
     def _on_changed(self, before: Working, after: Working) -> None:
         old, new = self._passes, after.value.passes
-        if old is not new:
-            self._spans.clear()
+        spans = {leaf: _span(new, leaf) for leaf in self._spans} if old is not new else self._spans
+        moved, self._spans = spans != self._spans, spans  # the bars of a column share its least and most
         if [each.id for each in old] != [each.id for each in new]:
             self._rows_changed(old, new)
             return
         self._passes = new
-        shared = before.value.deposits is not after.value.deposits or before.pending is not after.pending
+        shared = moved or before.value.deposits is not after.value.deposits or before.pending != after.pending
         for row, (was, now) in enumerate(zip(old, new, strict=True)):
             if was is not now or shared:
                 self._tell(row, row)

@@ -161,7 +161,6 @@ class PassesPlace(Place):
             self._kind = self.document.value.joint.kind
             self.bead_view.lens.as_at_first()
         self.views.refresh()
-        self.table.viewport().update()
         if self.views.in_front != BEADS:
             self.seam_scale.update()
             return
