@@ -6,7 +6,7 @@ BIN := $(VENV)/bin
 STAMP := $(VENV)/.stamp
 test bench screenshots: export QT_QPA_PLATFORM = offscreen
 
-.PHONY: help demo test check bench screenshots lock clean
+.PHONY: help demo test check bench mutants screenshots lock clean
 .DEFAULT_GOAL := help
 
 help: ## list the targets
@@ -23,6 +23,9 @@ $(STAMP): requirements.lock pyproject.toml tools/machine.py
 demo: $(STAMP) ## open the application on the demo
 	@$(BIN)/python tools/machine.py screen
 	@$(BIN)/anlage demo
+
+mutants: $(STAMP) ## put one fault at a time into the core and tell which no test notices
+	@$(BIN)/python tools/mutants.py
 
 screenshots: $(STAMP) ## renew the pictures in docs/screenshots
 	@$(BIN)/python tools/machine.py offscreen

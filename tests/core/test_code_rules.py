@@ -154,6 +154,12 @@ def test_rules_on_one_variable_intersect():
     assert allowance(two, {"x": 5.0}).sure == between(1, 9)
 
 
+@pytest.mark.parametrize(("one", "other"), [("H", "M"), ("M", "H")])
+def test_a_variable_is_as_sure_as_the_least_sure_of_its_rules(one, other):
+    two = [rule("band", "low = {is = 1}", confidence=one), rule("band", "high = {is = 9}", "x", "s", confidence=other)]
+    assert allowance(two, {"x": 5.0}).confidence == "M"
+
+
 WHEN = 'when = {y = ["a", "b"]}'
 
 

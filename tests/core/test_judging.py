@@ -3,10 +3,11 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from anlage.core.codes import Demand, cover_box, judge
 from anlage.core.codes.verdict import verdict_within
-from anlage.core.ranges import between, fits, numbers
+from anlage.core.ranges import Interval, between, fits, numbers
 from anlage.data.code_packs import code_pack
 from tests.builders import coupon, deposit, failing, judged, metals, verdict, wps
 
@@ -208,3 +209,35 @@ def test_only_the_variables_whose_sets_changed_are_judged_again(asme, monkeypatc
     assert 0 < len(judged) <= 6 * len(boxes)  # thickness in its three variables, not the fifty others
     assert first.verdict == again.verdict == "inside"
     assert judge(asme, wps(records[0], 500), boxes).verdict == "outside"
+
+
+def test_what_one_pass_does_not_state_its_deposit_does_not_state(asme):
+    """One pass without a travel speed leaves the heat input of its deposit open, however sound the others are."""
+    record = coupon(16)
+    stated = wps(record, 16, passes=2)
+    assert judged(asme, stated, record, impact=True).verdict == "inside"
+    (laid,) = stated.deposits
+    first, second = laid.passes
+    half = replace(laid, passes=(first, replace(second, sets={})))
+    found = judged(asme, replace(stated, deposits=(half,)), record, impact=True)
+    rung = next(each for each in found.rungs if each.variable == "heat_input_kj_mm")
+    assert (found.verdict, rung.verdict, rung.stated) == ("unproven", "unproven", None)
+
+
+def test_of_records_that_all_cover_the_newest_is_rested_on(asme):
+    newer, older = coupon(16, name="NEWER"), coupon(16, name="OLDER")
+    assert judged(asme, wps(newer, 14), newer, older).supports == (("NEWER",),)
+    assert judged(asme, wps(newer, 14), older, newer).supports == (("OLDER",),)
+
+
+@pytest.mark.parametrize(
+    ("metals", "high", "expected"),
+    [
+        (("1",), 720, "below-ltt"), (("1",), 725, None), (("5B",), 800, "below-ltt"), (("1", "5B"), 720, "below-ltt"),
+        (("1", "5B"), 760, None), (("8",), 1100, "range"), (("1", "8"), 700, None), (("15E",), 700, None),
+    ],
+)  # fmt: skip
+def test_a_heat_treatment_is_below_the_lower_transformation_of_both_metals(asme, metals, high, expected):
+    if metals == ("15E",) and any("15E" in row.p_numbers for row in asme.derive.lower_transformations):
+        expected = "below-ltt"
+    assert asme.derive.heat_treatment_class(Interval(600, high), frozenset(metals)) == expected

@@ -180,3 +180,11 @@ def test_without_what_judging_needs_the_proof_says_what_is_missing(judge, change
         wps = replace(wps, **{path: value}) if "/" not in path else with_at(wps, path, value)
     proof = judge.assess(wps)
     assert (proof.judgement, proof.missing) == (None, missing)
+
+
+def test_of_two_records_that_cover_the_one_made_last_is_rested_on():
+    first, again = record("01"), with_at(record("01"), "header/number", "OST-R-09")
+    for order in ((first, again), (again, first)):
+        assessor = Assessor([(str(n), each) for n, each in enumerate(order)])
+        newest = order[-1].header.number
+        assert {support for own in assessor.assess(procedure("01")).judgement.supports for support in own} == {newest}

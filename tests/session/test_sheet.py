@@ -242,3 +242,18 @@ def test_a_node_of_tubes_is_set_with_its_members_in_the_order_of_their_welds(jud
     assert "(90°)" in said  # the first member's angle, which is not stated
     page = next(page for page in found if "Node of tubes" in words([page]))
     assert any(isinstance(item, Path) and item.role == "weld_line" for item in page.items)  # heading beside its picture
+
+
+def test_the_sheet_names_the_rules_that_are_less_sure_and_only_those(judge):
+    wps = procedure()
+    said = re.sub(r"\s+", " ", words(pages(judge, wps)))
+    named = re.search(r"Less sure than the others: ([^.]*(?:\.\d+[^.]*)*)\.", said)
+    confidences = {}
+    for rung in judge.assess(wps).judgement.rungs:
+        confidences.setdefault(rung.clause, set()).add(rung.confidence)
+    less = {clause for clause, found in confidences.items() if found - {"H"}}
+    sure = {clause for clause, found in confidences.items() if found == {"H"}}
+    assert less
+    assert sure
+    assert all(clause in named[1] for clause in less)
+    assert set(named[1].split(", ")).isdisjoint(clause for clause in sure if "," not in clause)
