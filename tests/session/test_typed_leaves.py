@@ -21,6 +21,7 @@ from anlage.core.procedure import (
 )
 from anlage.core.procedure.wps import LISTS
 from anlage.core.record import Pqr, Recorded, RecordedDeposit
+from anlage.session.kinds import KINDS
 from anlage.session.leaves.draft import Working, changed_to, complaints, moved, text_in, typed
 from anlage.session.leaves.names import named
 from anlage.session.leaves.presence import has_leaf
@@ -277,3 +278,11 @@ def test_leaves_of_a_record_are_typed_like_those_of_a_procedure(pqr, path, text)
 def test_a_day_that_is_none_is_refused(pqr):
     with pytest.raises(AnlageError):
         with_text(pqr, "welded_on", "last Tuesday", "si")
+
+
+@pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.id)
+@pytest.mark.parametrize("path", ["header/code", "header/number", "header/units"])
+def test_what_a_document_states_stands_in_its_field(kind, path):
+    stated = {"header/code": "asme-ix:2021", "header/number": "N-1", "header/units": "us"}[path]
+    typed = with_text(kind.core.model(), path, stated, "si")
+    assert text_in(Working(typed), path, "si") == stated

@@ -7,10 +7,10 @@ from typing import Any
 from msgspec import Struct, field
 from msgspec.structs import replace
 
-from anlage.core.document import at
-from anlage.core.errors import AnlageError, InputError, UnknownNameError
+from anlage.core.errors import AnlageError, InputError
 from anlage.core.procedure import Wps, clashes
 from anlage.core.quantities.units import System
+from anlage.session.leaves.presence import has_leaf
 from anlage.session.leaves.text import shown, with_number, with_text
 
 _NONE: Mapping[str, str] = MappingProxyType({})
@@ -50,7 +50,7 @@ def changed_to(working: Working, wps: Wps) -> Working:
     """Return the draft with another value; pending texts of leaves that are gone go with them."""
     if wps is working.value:
         return working
-    kept = {path: text for path, text in working.pending.items() if _exists(wps, path)}
+    kept = {path: text for path, text in working.pending.items() if has_leaf(wps, path)}
     return Working(wps, MappingProxyType(kept))
 
 
@@ -60,18 +60,9 @@ def _cleared(working: Working, path: str, wps: Wps) -> Working:
     return Working(wps, MappingProxyType({p: text for p, text in working.pending.items() if p != path}))
 
 
-def _exists(wps: Wps, path: str) -> bool:
-    head = "/".join(path.split("/")[:2])
-    try:
-        at(wps, head)
-    except UnknownNameError:
-        return False
-    return True
-
-
 def text_in(working: Working, path: str, system: System) -> str:
     """Return what stands in a field: the text that waits there, else the stated value; "" when the leaf is gone."""
-    if not _exists(working.value, path):
+    if not has_leaf(working.value, path):
         return ""
     return working.pending.get(path, "") or shown(working.value, path, system)
 
