@@ -1,6 +1,8 @@
 """`calc deposit`: what a wire lays at a feed and a travel speed."""
 
+from anlage.core.beads import deposition_rate, wire_bead_area
 from anlage.core.errors import InputError
+from anlage.core.joint import STEEL_G_CM3
 from anlage.core.ranges import Interval, over_corners
 from anlage.core.results import Source
 from anlage.data.tables import processes
@@ -13,9 +15,6 @@ KEYS = ("process", "wire_diameter", "wire_speed", "travel_speed", "efficiency")
 
 def answer(arguments: Arguments) -> Answer:
     """Answer `calc deposit`."""
-    from anlage.core.beads import deposition_rate, wire_bead_area
-    from anlage.core.joint import STEEL_G_CM3
-
     arguments.need("process", "wire_diameter", "wire_speed", "travel_speed")
     process = arguments.word("process", "process")
     found = processes().get(process)

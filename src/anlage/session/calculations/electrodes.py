@@ -3,7 +3,10 @@
 import math
 from typing import Any
 
+from anlage.core.beads import Size
+from anlage.core.consumption import electrode_count
 from anlage.core.errors import InputError
+from anlage.core.joint import STEEL_G_CM3
 from anlage.core.ranges import Interval, over_corners
 from anlage.core.results import Notice, Source
 from anlage.data.tables import catalogue
@@ -16,10 +19,6 @@ KEYS = ("classification", "diameter", "weld_metal_kg", "od", "beads")
 
 def answer(arguments: Arguments) -> Answer:
     """Answer `calc electrodes`."""
-    from anlage.core.beads import Size
-    from anlage.core.consumption import electrode_count
-    from anlage.core.joint import STEEL_G_CM3
-
     arguments.need("classification", "diameter")
     filler, diameter = catalogue().filler(arguments.text("classification"), where="classification"), 0.0
     diameter = arguments.single("diameter", "length")
@@ -44,7 +43,7 @@ def answer(arguments: Arguments) -> Answer:
         size = Size.of_electrode(diameter)
         volume = math.pi * size.area_mm2 * arguments.single("beads", "ratio")
         od = arguments.interval("od", "length")
-        metal = Interval(*(volume * end * density * 1e-6 for end in (od.low, od.high)))
+        metal = Interval(volume * od.low * density * 1e-6, volume * od.high * density * 1e-6)
         text = f"stringers of {size.area_mm2:.1f} mm², usual for {row.diameter_in} in (common practice, no source)"
         sources.append(Source("beads", text, "M"))
 

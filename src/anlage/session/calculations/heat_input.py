@@ -155,13 +155,16 @@ def _plausible(a: Arguments, speed: Interval | None) -> list[Notice]:
 
 
 def _usual(value: Interval, rows: list[ProcessLimits], ends: tuple[str, str]) -> bool:
-    return min(getattr(row, ends[0]) for row in rows) <= value.low and value.high <= max(
-        getattr(row, ends[1]) for row in rows
-    )
+    low, high = _usual_ends(rows, ends)
+    return low <= value.low and value.high <= high
+
+
+def _usual_ends(rows: list[ProcessLimits], ends: tuple[str, str]) -> tuple[float, float]:
+    return min(float(getattr(row, ends[0])) for row in rows), max(float(getattr(row, ends[1])) for row in rows)
 
 
 def _unusual(key: str, value: Interval, rows: list[ProcessLimits], ends: tuple[str, str], unit: str) -> Notice:
-    low, high = min(getattr(row, ends[0]) for row in rows), max(getattr(row, ends[1]) for row in rows)
+    low, high = _usual_ends(rows, ends)
     span = f"{value.low:g}" if value.is_single else f"{value.low:g}..{value.high:g}"
     text = f"{key} {span} {unit} is unusual for {rows[0].process}: {low:g}..{high:g} {unit} is common"
     return Notice("heat_input.unusual", key, text)

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from msgspec.structs import asdict
 
 from anlage.core.errors import InputError
+from anlage.core.joint import KINDS, STEEL_G_CM3, Preparation, dimensions_of, joint_metal, needed, spoken
 from anlage.core.ranges import Interval, over_corners
 from anlage.core.results import Source
 from anlage.data.tables import catalogue
@@ -31,16 +32,14 @@ KEYS = ("type", *DIMENSIONS, "filler")
 
 def answer(arguments: Arguments) -> Answer:
     """Answer `calc joint`."""
-    from anlage.core.joint import KINDS, STEEL_G_CM3, Preparation, dimensions_of, joint_metal, needed
-
     arguments.need("type")
     kind = arguments.word("type", "joint")
     if kind not in KINDS:
         mend = f"take one of {', '.join(KINDS)}"
         raise InputError(f"{kind} has no section of its own", where="type", mend=mend)
-    lacking = needed(kind)  # type: ignore[arg-type]
+    lacking = needed(kind)
     arguments.need(*(key for key, field in DIMENSIONS.items() if field in lacking))
-    stated = _stated(arguments, kind, dimensions_of(kind))  # type: ignore[arg-type]
+    stated = _stated(arguments, kind, dimensions_of(kind))
     filler = catalogue().filler(arguments.text("filler")) if "filler" in arguments else None
     density = (filler.density_g_cm3 if filler else None) or STEEL_G_CM3
 
@@ -69,8 +68,6 @@ def answer(arguments: Arguments) -> Answer:
 
 def _stated(arguments: Arguments, kind: str, own: tuple[str, ...]) -> dict[str, Interval]:
     """Return what is stated, by field; a zero that the kind has no use for is left out, anything else refused."""
-    from anlage.core.joint import spoken
-
     stated = {}
     for key, field in DIMENSIONS.items():
         if key not in arguments:

@@ -1,8 +1,10 @@
 """`anlage calc node`: a node of tubes, the weld of every member in its order."""
 
+from functools import partial
 from typing import Any
 
 from anlage.core.errors import InputError
+from anlage.core.joint import RUN, STEEL_G_CM3, Tube, node_faults, tube_welds, weld_order
 from anlage.core.quantities import parse
 from anlage.core.results import Source
 from anlage.data.tables import unit_table
@@ -16,12 +18,10 @@ ORDERS = ("square", "listed")
 
 def answer(arguments: Arguments) -> Answer:
     """Answer `calc node`."""
-    from anlage.core.joint import RUN, STEEL_G_CM3, Tube, node_faults, tube_welds, weld_order
-
     arguments.need("run_od", "od", "wall", "leg")
     run, leg = arguments.single("run_od", "length"), arguments.single("leg", "length")
     count = max(len(arguments.text(key).split(",")) for key in LISTED if key in arguments)
-    columns = {key: arguments.each(key, count, lambda part, key=key: _one(part, key), what="members") for key in LISTED}
+    columns = {key: arguments.each(key, count, partial(_one, key=key), what="members") for key in LISTED}
     tubes = [
         Tube(
             od_mm=od or 0.0, wall_mm=wall or 0.0, angle_deg=90.0 if angle is None else angle, turn_deg=turn or 0.0,

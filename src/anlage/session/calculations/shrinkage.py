@@ -4,6 +4,7 @@ from typing import Any
 
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice, Source
+from anlage.core.shrinkage import fillet_turn, transverse
 from anlage.session.keyed.answer import Answer, number, number_or_interval, shown, shown_single
 from anlage.session.keyed.arguments import Arguments
 
@@ -12,8 +13,6 @@ KEYS = ("area", "thickness", "root_opening", "heat_input", "leg", "width")
 
 def answer(arguments: Arguments) -> Answer:
     """Answer `calc shrinkage`."""
-    from anlage.core.shrinkage import fillet_turn, transverse
-
     arguments.need("area", "thickness")
     area, thick = arguments.interval("area", "area"), arguments.interval("thickness", "length")
     gap = (

@@ -16,12 +16,12 @@ def named(value: Wps | Pqr, path: str) -> str:
     steps = path.split("/")
     part = f", {steps[-1]}" if steps[-1] in PARTS else ""
     label = f"{field_of(path).label}{part}"
-    if steps[0] == "passes":
+    if steps[0] == "passes" and isinstance(value, Wps):
         number = next((n for n, each in enumerate(value.passes, 1) if each.id == steps[1]), "?")
         return f"{label} of pass {number}"
     if steps[0] in ("sectors", "readings"):
         return f"{label} of a {steps[0][:-1]}"
-    if steps[0] == "members":
+    if steps[0] == "members" and isinstance(value, Wps):
         name = next((each.name for each in value.members if each.id == steps[1]), None)
         return f"{label} of {name or 'a new member'}"
     if steps[0] in ("stations", "tacks"):

@@ -109,7 +109,7 @@ def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDo
     if path == "metals/other/name" and not text:
         return with_at(value, "metals/other", None)
     if path == LEADING_CODE:
-        leading = (_choice(the_field, text),) if text else ()
+        leading: tuple[Any, ...] = (_choice(the_field, text),) if text else ()
         return with_at(value, "header/codes", (*leading, *value.header.codes[1:]))
     if not text:
         return _emptied(value, path, the_field)

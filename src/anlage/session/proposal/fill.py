@@ -44,7 +44,9 @@ def filled(wps: Wps) -> Wps:
         raise InputError("the joint is not stated in full", where="fill", mend=mend)
     start = wps if wps.deposits else with_deposit(wps)[0]
     beads = fill(shape, [size_of(start, each, is_last=each is start.deposits[-1]) for each in start.deposits])
-    kept = {(each.deposit, each.role): each for each in reversed(start.passes)}
+    kept: dict[tuple[str | None, str | None], Pass] = {
+        (each.deposit, each.role): each for each in reversed(start.passes)
+    }
     any_of = {each.deposit: each for each in reversed(start.passes)}
     done, parts = start, [each.id for each in start.passes if each.reach is not None]
     for each in start.passes:

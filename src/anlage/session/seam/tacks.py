@@ -65,8 +65,8 @@ def with_tacks(wps: Wps, *, entered_only: bool = False) -> Wps:
     if is_round(wps):
         stated = [(f"{hour} o'clock", PIPE_MM) for hour in HOURS[wps.seam.tacks or "4"]]
     else:
-        ends = (PLATE_MM / 2, seam_mm(wps)[0] - PLATE_MM / 2)
-        stated = [(f"{middle:g} mm", PLATE_MM) for middle in ends]
+        middles = (PLATE_MM / 2, seam_mm(wps)[0] - PLATE_MM / 2)
+        stated = [(f"{middle:g} mm", PLATE_MM) for middle in middles]
     for place, length in stated:
         into = _entered(wps, places(wps, place).at[0])
         ends = ["feathered" if entered or not entered_only else "whole" for entered in into]

@@ -73,7 +73,8 @@ def _named(p: Preparation, system: System, *, kept: bool) -> str:
 
 def _as(joint: Joint, p: Preparation, kind: Kind) -> Joint:
     """Return the same plate with another preparation."""
-    make, changed = MAKES[kind], {}
+    make = MAKES[kind]
+    changed: dict[str, float] = {}
     if make.family != "butt" and make.form != p.make.form:
         detail = next(each for each in standard_details().values() if kind in each.kinds)
         drawn = taken_over(detail, p.thickness_mm)
@@ -99,7 +100,7 @@ def _curve(p: Preparation) -> tuple[tuple[float, float], ...]:
     for n in range(STEPS + 1):
         other = thick * (0.4 + 1.6 * n / STEPS)
         alike = {"thickness_mm": other, "second_depth_mm": None, "other_thickness_mm": None, "od_mm": None}
-        area = _area(replace(p, **alike))  # type: ignore[arg-type]
+        area = _area(replace(p, **alike))
         if area is not None:
             points.append((other, area))
     return tuple(points)

@@ -101,7 +101,7 @@ def _factor(deposit: Deposit) -> float | None:
     ]
     if not ends:
         return None
-    return (min(low for low, _ in ends) + max(high for _, high in ends)) / 200  # type: ignore[type-var,operator]
+    return (min(low for low, _ in ends) + max(high for _, high in ends)) / 200
 
 
 def _electrode(deposit: Deposit) -> float | None:

@@ -42,9 +42,9 @@ def size_of(wps: Wps, deposit: Deposit, *, is_last: bool) -> Size:
     if own and not is_hand_fed(deposit):
         return Size.of_area(sum(own) / len(own), **others)
     if is_wire_fed(deposit):
-        area = _usual_wire_area(deposit)
-        if area is not None:
-            return Size.of_area(area, **others)
+        usual = _usual_wire_area(deposit)
+        if usual is not None:
+            return Size.of_area(usual, **others)
     return Size.of_electrode((diameter.low + diameter.high) / 2 if diameter else 3.2, **others)
 
 
