@@ -1,6 +1,6 @@
 """From numbers to what the trade writes: fractions of an inch, rounding by kind, both unit systems."""
 
-from fractions import Fraction
+import math
 from typing import Final
 
 from anlage.core.quantities.units import System, UnitTable
@@ -30,9 +30,10 @@ def inch_text(length_mm: float, *, wall: bool = False) -> str:
     nearest = round(length_mm / MM_PER_INCH * steps)
     if abs(nearest * MM_PER_INCH / steps - length_mm) > FRACTION_WITHIN_MM:
         return f"{length_mm / MM_PER_INCH:.3f}"
-    part = Fraction(abs(nearest), steps)
-    whole, rest = divmod(part.numerator, part.denominator)
-    shown = f"{whole}-{rest}/{part.denominator}" if whole and rest else str(Fraction(rest, part.denominator) + whole)
+    whole, rest = divmod(abs(nearest), steps)
+    shared = math.gcd(rest, steps)
+    part = f"{rest // shared}/{steps // shared}" if rest else ""
+    shown = "-".join(filter(None, (str(whole) if whole or not rest else "", part)))
     return f"-{shown}" if nearest < 0 else shown
 
 
