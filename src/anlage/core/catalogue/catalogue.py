@@ -2,7 +2,6 @@
 
 import re
 from collections.abc import Callable, Iterable, Mapping
-from fractions import Fraction
 from functools import cached_property
 from itertools import chain
 
@@ -276,8 +275,9 @@ def _nps_key(nps: str) -> str:
     text = re.sub(r"(?i)^(nps|dn)\s*", lambda m: "dn" if m[1].lower() == "dn" else "", nps.strip())
     text = text.removesuffix('"').removesuffix("in").strip()
     if re.fullmatch(r"\d{0,3}\.\d{1,5}", text):  # 1.5 for 1-1/2
-        whole, rest = divmod(Fraction(text), 1)
-        text = "-".join(str(part) for part in (whole, rest) if part)
+        whole, rest = divmod(float(text), 1)
+        part, of = rest.as_integer_ratio()
+        text = "-".join(filter(None, (f"{whole:.0f}" if whole else "", f"{part}/{of}" if part else "")))
     return re.sub(r"[\s-]+", "-", text).casefold()
 
 
