@@ -50,7 +50,7 @@ class Rates(Struct, frozen=True, kw_only=True):
     power_per_kwh: float | None = None
 
 
-class Bought(Struct, frozen=True, kw_only=True):
+class Purchase(Struct, frozen=True, kw_only=True):
     """What is bought of one filler: mass [kg], and the number of electrodes where they are counted."""
 
     filler: str
@@ -62,7 +62,7 @@ class Takes(Struct, frozen=True, kw_only=True):
     """What all passes take; `None` where a pass does not say."""
 
     metal_kg: float
-    fillers: tuple[Bought, ...]
+    fillers: tuple[Purchase, ...]
     arc_min: float | None
     elapsed_min: float | None
     energy_kwh: float | None
@@ -136,9 +136,9 @@ def takes(runs: Sequence[Run], *, wait_min: float = 0.0, rates: Rates | None = N
     )  # fmt: skip
 
 
-def _bought(name: str, runs: Sequence[Run]) -> Bought:
+def _bought(name: str, runs: Sequence[Run]) -> Purchase:
     count = _sum(None if run.electrode_kg is None else run.metal_kg / run.electrode_kg for run in runs)
-    return Bought(filler=name, mass_kg=sum(run.metal_kg / run.efficiency for run in runs), electrodes=count)
+    return Purchase(filler=name, mass_kg=sum(run.metal_kg / run.efficiency for run in runs), electrodes=count)
 
 
 def _sum(values: Iterable[float | None]) -> float | None:

@@ -165,7 +165,7 @@ class BandAlso(Struct, frozen=True):
         return Readings(narrow.sure, narrow.possible | wide.possible, reason, narrow.missing)
 
 
-class Row(Struct, frozen=True):
+class TableRow(Struct, frozen=True):
     """One row of a table: where it holds, for one fact or two, and its band."""
 
     on: Condition
@@ -176,7 +176,7 @@ class Row(Struct, frozen=True):
 class Table(Struct, frozen=True):
     """Bands by the value of one fact or two; rows do not overlap."""
 
-    rows: tuple[Row, ...]
+    rows: tuple[TableRow, ...]
 
     def allowed(self, facts: Facts, units: System) -> Readings:
         """Return the band of the row in which the recorded facts lie."""

@@ -23,10 +23,10 @@ from anlage.core.codes.kinds import (
     End,
     Group,
     Map,
-    Row,
     RuleKind,
     Same,
     Table,
+    TableRow,
     Unknown,
     UpTo,
 )
@@ -349,7 +349,7 @@ class _Reader:
             self.only(entry, _BOUNDS | seconds | {"low", "high", "unlimited"}, "a row")
             other = self.bounds(second, entry, "of_") if seconds & set(entry) else None
             band = Band() if entry.get("unlimited") else self.band(entry, on, variable)
-            rows.append(Row(self.bounds(on, entry), other, band))
+            rows.append(TableRow(self.bounds(on, entry), other, band))
         for one, two in combinations(rows, 2):
             if _overlap(one, two):
                 numbers = f"{rows.index(one) + 1} and {rows.index(two) + 1}"
@@ -387,7 +387,7 @@ class _Reader:
         return rules
 
 
-def _overlap(one: Row, two: Row) -> bool:
+def _overlap(one: TableRow, two: TableRow) -> bool:
     for units in ("si", "us"):
         axes = [(one.on, two.on), (one.second, two.second)]
         met = [_numbers(a, units) & _numbers(b, units) for a, b in axes]

@@ -8,7 +8,7 @@ from anlage.core.catalogue import Vocabulary
 from anlage.core.quantities.units import UnitTable
 from anlage.core.variables import VariableName, Variables
 
-Column = Callable[[str], Mapping[str, str]]  # a catalogue column by its name, as token -> value
+CatalogueColumn = Callable[[str], Mapping[str, str]]  # a catalogue column by its name, as token -> value
 NAMES_OF_METALS = "+"  # a pair has one of its ends before it, one behind it
 ALWAYS = frozenset({"none", "other"})
 
@@ -19,7 +19,7 @@ class Names(Struct, frozen=True):
     variables: Variables
     vocabulary: Vocabulary
     units: UnitTable
-    column: Column
+    column: CatalogueColumn
     columns: Mapping[str, frozenset[str]] = field(default_factory=dict)  # of metals and of a filler
     _known: dict[str, frozenset[str] | None] = field(default_factory=dict)
 

@@ -1,7 +1,7 @@
 """Pictures as values: display lists of the section, the bead map and the operating window, for every renderer."""
 
 from anlage.core.drawing.bead_map import Amiss, Marked, bead_map, hatch, outlined_map
-from anlage.core.drawing.clock import Around, Ring, Row, Seam, TackMark, clock, strip
+from anlage.core.drawing.clock import Around, Ring, RingRow, Seam, TackMark, clock, strip
 from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
 from anlage.core.drawing.display import (
     DisplayList,
@@ -44,7 +44,7 @@ __all__ = [
     "Plane",
     "Point",
     "Ring",
-    "Row",
+    "RingRow",
     "Seam",
     "Show",
     "SymbolTexts",

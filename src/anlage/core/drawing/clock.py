@@ -27,7 +27,7 @@ class Ring(Struct, frozen=True):
     chosen: bool = False
 
 
-Row = Ring | tuple[Ring, ...]
+RingRow = Ring | tuple[Ring, ...]
 """What lies on one radius or in one row: a pass, or parts of it beside each other, each with its own label."""
 
 
@@ -60,7 +60,7 @@ class Around(Struct, frozen=True):
     tacks: tuple[TackMark, ...] = ()
 
 
-def clock(rows: Sequence[Row], around: Around, radius_mm: float, measure: Measure) -> DisplayList:
+def clock(rows: Sequence[RingRow], around: Around, radius_mm: float, measure: Measure) -> DisplayList:
     """Return the clock of a pipe, the first pass innermost; a gap in a ring is a stop, the arrow the way it goes.
 
     Parameters
@@ -95,7 +95,7 @@ def clock(rows: Sequence[Row], around: Around, radius_mm: float, measure: Measur
     return DisplayList(tuple(items), 1.0, *bounds(items, 1.0, measure))
 
 
-def _rings(row: Row) -> tuple[Ring, ...]:
+def _rings(row: RingRow) -> tuple[Ring, ...]:
     return (row,) if isinstance(row, Ring) else row
 
 
@@ -176,7 +176,7 @@ def _ring(ring: Ring, low: float, high: float) -> Iterator[Item]:
 
 
 def strip(
-    rows: Sequence[Row], tacks: Sequence[TackMark], seam: Seam, size_mm: Point, measure: Measure
+    rows: Sequence[RingRow], tacks: Sequence[TackMark], seam: Seam, size_mm: Point, measure: Measure
 ) -> DisplayList:  # fmt: skip
     """Return the rows of a plate seam, the first pass at the foot, run-on at the left and run-off at the right.
 

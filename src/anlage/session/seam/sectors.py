@@ -5,7 +5,7 @@ from itertools import pairwise
 import msgspec
 from msgspec import Struct
 
-from anlage.core.drawing import Around, DisplayList, Ring, Row, Seam, clock, strip
+from anlage.core.drawing import Around, DisplayList, Ring, RingRow, Seam, clock, strip
 from anlage.core.heat import EnergyRange
 from anlage.core.procedure import Pass, Reading, Sector, Wps, pass_energy
 from anlage.core.quantities import show, show_interval
@@ -44,7 +44,7 @@ def sector_picture(wps: Wps, pass_id: str, sheet: Sheet) -> DisplayList | None:
     whole = 360.0 if round_pipe else seam_mm(wps)[0]
     share = 1.0 if round_pipe else 1.0 / whole
     energy = pass_energy(each)
-    rows: list[Row] = [Ring(f"passes/{each.id}", str(number), ((0.0, whole * share),), _hottest(energy))]
+    rows: list[RingRow] = [Ring(f"passes/{each.id}", str(number), ((0.0, whole * share),), _hottest(energy))]
     parts = []
     for sector in (one for one in wps.sectors if one.of == pass_id and one.reach):
         reach = reach_of_pass(wps, msgspec.structs.replace(each, reach=sector.reach))

@@ -24,7 +24,7 @@ THICKNESS_MARKS_IN = (1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 2, 4, 8)
 DIAMETER_MARKS_IN = (1, 2, 4, 8, 16, 32, 64)
 
 
-class Row(Struct, frozen=True, kw_only=True):
+class RegisterRow(Struct, frozen=True, kw_only=True):
     """One document: id, kind (`wps` or `pqr`), number, title, its state in words, verdict, and its place on the map."""
 
     id: str
@@ -58,23 +58,23 @@ class Shown(Struct, frozen=True):
     system: System
 
 
-def rows(works: OpenWorks, assessor: Assessor, system: System) -> tuple[Row, ...]:
+def rows(works: OpenWorks, assessor: Assessor, system: System) -> tuple[RegisterRow, ...]:
     """Return every document of a works file, kind by kind; what cannot be read says so."""
     found = []
     for kind in KINDS:
-        show: Callable[[Shown], Row] = resolve_name(kind.row)
+        show: Callable[[Shown], RegisterRow] = resolve_name(kind.row)
         for entry in works.entries(kind):
             try:
                 working, _ = works.read(entry.id)
             except AnlageError as fault:
-                found.append(Row(id=entry.id, kind=kind.id, number=entry.number, title=entry.title,
+                found.append(RegisterRow(id=entry.id, kind=kind.id, number=entry.number, title=entry.title,
                                  state="cannot be read", verdict="unproven", said=str(fault)))  # fmt: skip
                 continue
             found.append(show(Shown(entry.id, working, works, assessor, system)))
     return tuple(found)
 
 
-def procedure_row(shown: Shown) -> Row:
+def procedure_row(shown: Shown) -> RegisterRow:
     """Return a procedure as the rectangle that it is stated for, with what nothing covers."""
     own, wps, proof = shown.id, shown.working.value, shown.assessor.assess(shown.working.value)
     state = shown.works.badge(own, shown.working)
@@ -82,7 +82,7 @@ def procedure_row(shown: Shown) -> Row:
     verdict = proof.judgement.verdict if proof.judgement else "unproven"
     counts = proof.judgement.counts() if proof.judgement else {}
     said = ", ".join(f"{count} {name}" for name, count in counts.items() if count) or f"not judged: {proof.missing}"
-    return Row(
+    return RegisterRow(
         id=own, kind="wps", number=header.number, title=header.title, state=state, verdict=verdict, said=said,
         thickness_mm=wps.range.thickness_mm, diameter_mm=wps.range.diameter_mm, gaps=_gaps(proof),
     )  # fmt: skip
@@ -98,7 +98,7 @@ def _gaps(proof: Assessment) -> tuple[Interval, ...]:
     return ()
 
 
-def record_row(shown: Shown) -> Row:
+def record_row(shown: Shown) -> RegisterRow:
     """Return a record as the rectangle of base metal that it allows; of any diameter where its code sets none."""
     own, pqr, system = shown.id, shown.working.value, shown.system
     header, thickness, diameter = pqr.header, None, None
@@ -118,7 +118,7 @@ def record_row(shown: Shown) -> Row:
                 if variable in allowed
             )
     verdict = {"accepted": "inside", "rejected": "outside"}.get(pqr.state, "unproven")
-    return Row(
+    return RegisterRow(
         id=own, kind="pqr", number=header.number, title=header.title, state=pqr.state, verdict=verdict, said=said,
         thickness_mm=thickness, diameter_mm=diameter,
     )  # fmt: skip
@@ -141,6 +141,6 @@ def ticks(system: System) -> Ticks:
     return Ticks("base metal thickness, in", "outside diameter, in", thickness, diameter)
 
 
-def areas(found: Sequence[Row], chosen: str) -> tuple[Area, ...]:
+def areas(found: Sequence[RegisterRow], chosen: str) -> tuple[Area, ...]:
     """Return the rectangles of some rows."""
     return tuple(row.area(chosen=row.id == chosen) for row in found)

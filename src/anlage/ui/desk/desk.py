@@ -25,7 +25,7 @@ from anlage.ui.kit.reader import Reader
 
 if TYPE_CHECKING:
     from anlage.session.judging.assessment import Assessment, Assessor
-    from anlage.session.works.register import Row
+    from anlage.session.works.register import RegisterRow
     from anlage.session.works.standing import Standing
     from anlage.ui.frame.job import JobPanel
     from anlage.ui.frame.palette import Palette
@@ -217,7 +217,7 @@ class WindowDesk(QObject):
                 self._places.front.show_proof(assessment)
         self.shell.places.show_verdicts(verdicts)
 
-    def rows(self) -> "tuple[Row, ...]":
+    def rows(self) -> "tuple[RegisterRow, ...]":
         """Return every document of the works file as the Register shows it."""
         return self._works.rows(self.reader.system)
 

@@ -13,7 +13,7 @@ from anlage.ui.kit.place import Clocks
 
 if TYPE_CHECKING:
     from anlage.session.judging.assessment import Assessor
-    from anlage.session.works.register import Row
+    from anlage.session.works.register import RegisterRow
 
 
 class WorksDesk(QObject):
@@ -92,10 +92,12 @@ class WorksDesk(QObject):
             refusal = next(iter(self._assessor.refused.values()))
             self.told.emit(f"A record proves nothing as it stands: {refusal}")
 
-    def rows(self, system: System) -> "tuple[Row, ...]":
+    def rows(self, system: System) -> "tuple[RegisterRow, ...]":
         """Return every document of the works file as the Register shows it."""
         if self.works is None:
             return ()
         self.works.flush()  # what was just typed is in the list too
-        found: tuple[Row, ...] = loaded("anlage.session.works.register:rows")(self.works, self.assessor(), system)
+        found: tuple[RegisterRow, ...] = loaded("anlage.session.works.register:rows")(
+            self.works, self.assessor(), system
+        )
         return found

@@ -15,7 +15,7 @@ from anlage.ui.kit.reader import Reader
 if TYPE_CHECKING:  # part of the first paint: nothing heavy may be loaded for it
     from anlage.session.judging.assessment import Assessment
     from anlage.session.machine.settings import Settings
-    from anlage.session.works.register import Row
+    from anlage.session.works.register import RegisterRow
     from anlage.session.works.standing import Standing
     from anlage.ui.kit.document import Document
 
@@ -88,7 +88,7 @@ class Desk(Protocol):
         """Return how the procedure in front stands by its code; `None` where no procedure is in front."""
         ...
 
-    def rows(self) -> "tuple[Row, ...]":
+    def rows(self) -> "tuple[RegisterRow, ...]":
         """Return every document of the works file."""
         ...
 

@@ -20,7 +20,7 @@ from anlage.ui.kit.document import Document
 Index = QModelIndex | QPersistentModelIndex
 
 
-class Column(Struct, frozen=True):
+class PassColumn(Struct, frozen=True):
     """One column: the leaf it shows, or "" for what is worked out, its head and its width [px]."""
 
     leaf: str
@@ -29,18 +29,18 @@ class Column(Struct, frozen=True):
 
 
 COLUMNS = (
-    Column("role", "Pass", 70),
-    Column("deposit", "Deposit", 126),
-    Column("current_a", "Current", 90),
-    Column("voltage_v", "Voltage", 84),
-    Column("travel_speed_mm_min", "Speed", 108),
-    Column("", "Arc energy", 126),
-    Column("thickness_mm", "Thickness", 104),
-    Column("bead_area_mm2", "Bead", 88),
-    Column("layer", "Layer", 102),
-    Column("wire_speed_mm_min", "Wire", 100),
-    Column("side", "Side", 58),
-    Column("note", "Note", 74),
+    PassColumn("role", "Pass", 70),
+    PassColumn("deposit", "Deposit", 126),
+    PassColumn("current_a", "Current", 90),
+    PassColumn("voltage_v", "Voltage", 84),
+    PassColumn("travel_speed_mm_min", "Speed", 108),
+    PassColumn("", "Arc energy", 126),
+    PassColumn("thickness_mm", "Thickness", 104),
+    PassColumn("bead_area_mm2", "Bead", 88),
+    PassColumn("layer", "Layer", 102),
+    PassColumn("wire_speed_mm_min", "Wire", 100),
+    PassColumn("side", "Side", 58),
+    PassColumn("note", "Note", 74),
 )
 ENERGY = 5
 MARK = int(Qt.ItemDataRole.UserRole)  # "", "pending"

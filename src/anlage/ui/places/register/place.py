@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.session.works.register import Row
+from anlage.session.works.register import RegisterRow
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.register.presenter import RegisterPresenter
@@ -34,7 +34,7 @@ class RegisterPlace(Place):
         super().__init__()
         self.desk, self.reader = desk, desk.reader
         reader = desk.reader
-        self.rows: Sequence[Row] = ()
+        self.rows: Sequence[RegisterRow] = ()
         self.presenter = RegisterPresenter(reader)
         self.map = PictureView(self.presenter, reader, "Map of procedures and records")
         self.search, self.list = QLineEdit(), QListWidget()
@@ -125,7 +125,7 @@ class RegisterPlace(Place):
         self.list.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def _on_current(self, item: QListWidgetItem | None, _before: object) -> None:
-        row: Row | None = item.data(ROW_ROLE) if item is not None else None
+        row: RegisterRow | None = item.data(ROW_ROLE) if item is not None else None
         self.presenter.chosen_id = row.id if row else ""
         for name in ("Duplicate", "Put away"):
             self.buttons[name].setEnabled(row is not None and row.kind == "wps")

@@ -6,7 +6,7 @@ from PySide6.QtCore import QObject, Signal
 
 from anlage.core.drawing import DisplayList, Point, qualified_map
 from anlage.data.look import role_styles
-from anlage.session.works.register import Row, areas, ticks
+from anlage.session.works.register import RegisterRow, areas, ticks
 from anlage.ui.kit.look import measure
 from anlage.ui.kit.reader import Reader
 
@@ -24,7 +24,7 @@ class RegisterPresenter(QObject):
     def __init__(self, reader: Reader) -> None:
         super().__init__()
         self.reader = reader
-        self.rows: Sequence[Row] = ()
+        self.rows: Sequence[RegisterRow] = ()
         self.chosen_id = ""
 
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import (
     QStyleOptionViewItem,
 )
 
-from anlage.session.works.register import Row
+from anlage.session.works.register import RegisterRow
 from anlage.ui.kit.look import font
 from anlage.ui.kit.marks import MARK_PX, draw_mark
 from anlage.ui.kit.reader import Reader
@@ -30,7 +30,7 @@ class RowDelegate(QStyledItemDelegate):
     def paint(
         self, painter: QPainter, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
     ) -> None:
-        row: Row = index.data(ROW_ROLE)
+        row: RegisterRow = index.data(ROW_ROLE)
         colour, rect, view = self.reader.look.colour, QRect(option.rect), self.parent()  # type: ignore[attr-defined]
         assert isinstance(view, QListWidget)
         chosen = index == view.currentIndex()
