@@ -6,6 +6,7 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.beads import Layout
+from anlage.core.document import kept
 from anlage.core.drawing import (
     Amiss,
     DisplayList,
@@ -92,10 +93,15 @@ def weld_extent(wps: Wps, sheet: Sheet) -> tuple[tuple[Point, Point], float] | N
     shape, found = joint_shape(wps), bead_layout(wps)
     if shape is None or found is None or not shape.grooves:
         return None
-    whole = fitted(_outlined(shape, found, sheet), sheet.width_mm, sheet.height_mm).scale
+    whole = _whole_scale(found, shape, sheet)
     points = [point for each in shape.grooves for point in (*each.outline, *each.cap, *each.root_cap)]
     xs, ys = zip(*points, strict=True)
     return ((min(xs), min(ys)), (max(xs), max(ys))), whole
+
+
+@kept  # settings of a pass leave the beads as they lie
+def _whole_scale(found: Layout, shape: Shape, sheet: Sheet) -> float:
+    return fitted(_outlined(shape, found, sheet), sheet.width_mm, sheet.height_mm).scale
 
 
 def marked(wps: Wps, chosen: str = "") -> dict[str, Marked]:
