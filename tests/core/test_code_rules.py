@@ -317,3 +317,32 @@ def test_the_shipped_pack_names_clause_source_and_confidence_of_every_rule(asme)
     assert all(r.clause.startswith("QW-") and r.source and r.confidence in "HM" for r in asme.rules)
     assert {r.category for r in asme.rules} == {"essential", "supplementary", "nonessential"}
     assert all(r.because == "impact" for r in asme.rules if r.category == "supplementary")
+
+
+def test_demands_differ_in_what_is_asked_and_in_the_units():
+    assert Demand(impact=True) == Demand(impact="yes")
+    assert hash(Demand(impact=True)) == hash(Demand(impact="yes"))
+    assert Demand(impact=True) != Demand(impact=False)
+    assert Demand(units="si") != Demand(units="us")
+    assert Demand() != Demand(units="us", impact=True)
+
+
+def test_a_rank_allows_itself_and_every_lower_one():
+    rest = 'of = "fillers.f_number"\norder = "<="\nranks = ["3", "4"]'
+    assert sure("attribute", rest, {"x": "E7018"}) == choices("E7018", "E7016", "E6010")
+
+
+def test_a_pack_knows_its_categories_by_their_id(asme):
+    assert [asme.category(each).word for each in ("essential", "supplementary", "nonessential")] == [
+        "essential", "supplementary essential", "nonessential",
+    ]  # fmt: skip
+    assert asme.category("nonessential").stated
+
+
+def test_two_metals_make_a_pair_of_both_ends(asme, shelves):
+    one, other = shelves.metal_group("A516-70"), shelves.metal_group("A335-P11")
+    for facts in (asme.derive.metal_facts(one, other), asme.derive.metal_facts(other, one)):
+        assert facts["p_number"] == "4+1"
+        assert facts["p_numbers"] == {"1", "4"}
+        assert facts["group_number"] == "4-1+1-2"
+    assert asme.derive.metal_facts(one)["p_number"] == "1+1"
