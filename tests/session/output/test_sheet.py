@@ -120,7 +120,7 @@ def test_equal_pages_give_equal_bytes_in_another_process_too(judge):
     assert data == pdf(pages(judge, procedure()), title="OST-W-01")
     code = (
         "import sys, hashlib; sys.path.insert(0, '.')\n"
-        "from tests.session.test_sheet import *\n"
+        "from tests.session.output.test_sheet import *\n"
         "judge = Assessor([(n, read_strict(text_of(f'demo/OST-R-{n}.json'), PQR)) for n in ('01', '02')])\n"
         "print(hashlib.sha256(pdf(pages(judge, procedure()), title='OST-W-01')).hexdigest())"
     )

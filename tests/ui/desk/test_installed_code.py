@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication
 from anlage.data import code_packs, installed_codes
 from anlage.session.leaves.table import field_of, fields
 
-YARD = Path(__file__).parents[1] / "fixtures" / "yard_code"
+YARD = Path(__file__).parents[2] / "fixtures" / "yard_code"
 
 
 @pytest.fixture

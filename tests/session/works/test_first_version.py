@@ -16,7 +16,7 @@ from anlage.session.works.found_documents import find_document, standing_of
 from anlage.session.works.open_works import OpenWorks
 from anlage.store import open_works
 
-FIXTURES = Path(__file__).parent.parent / "fixtures"
+FIXTURES = Path(__file__).parents[2] / "fixtures"
 NOW = "2026-12-01T12:00:00Z"
 # SHA-256 over the bytes of the demo's documents as issued by the first version.
 ISSUED = {
