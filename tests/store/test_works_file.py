@@ -95,9 +95,9 @@ def test_a_deleted_document_is_kept_and_comes_back(works, wps_id):
 
 
 def test_an_unknown_document_is_refused(works):
-    with pytest.raises(UnknownNameError):
+    with pytest.raises(UnknownNameError, match="no nothing"):
         works.draft("nothing")
-    with pytest.raises(UnknownNameError):
+    with pytest.raises(UnknownNameError, match="no nothing"):
         works.save_draft("nothing", Draft(BODY, {}), now=NOW)
 
 
