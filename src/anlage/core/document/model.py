@@ -205,6 +205,7 @@ _STEP: Final = re.compile(r"\.([^.\[\]]+)|\[(\d+|\.\.\.)\]")
 _BOUND: Final = re.compile(r"Expected `\w+` (>=|<=|>|<) (\S+)")
 _KINDS: Final = {"float": "a number", "int": "a whole number", "str": "a text", "bool": "true or false",
                  "array": "a list", "object": "a part with its own keys"}  # fmt: skip
+_FORMS: Final = {r"\d{4}": "write the day as 2026-04-14", "[HML]": "take H, M or L"}  # texts with a form of their own
 _BOUNDS: Final = {">": "above", ">=": "of at least", "<": "below", "<=": "of at most"}
 
 
@@ -289,8 +290,8 @@ def _mend(text: str, note: Any) -> str:
         return f"state a number {_BOUNDS[bound[1]]} {float(bound[2]):g}"
     if length := re.match(r"Expected `str` of length <= (\d+)", text):
         return f"write at most {length[1]} characters"
+    if form := next((mend for form, mend in _FORMS.items() if form in text), ""):
+        return form
     if expected := re.match(r"Expected `([^`]*)`", text):
         return f"state {' or '.join(_KINDS.get(each, each) for each in expected[1].split(' | ') if each != 'null')}"
-    if "enum value" in text:
-        return "take a word that the schema names"
-    return f"{text[0].lower()}{text[1:]}"
+    return "take a word that the schema names" if "enum value" in text else f"{text[0].lower()}{text[1:]}"
