@@ -244,8 +244,16 @@ SPLIT = "rows = [{below = {si = 5, us = 0.3}, high = {is = 1}}, {from = {si = 5,
         (rule("group", 'groups = [["up", "dawn"]]', variable="word"), 11, "dawn is no word; write down"),
         (rule("group", 'groups = [["1+8", "1+88"]]', variable="pair"), 11, "1+88 is no pair"),
         (rule("group", 'groups = [["5"]]', variable="metal"), 11, "5 is no metal; take a known word"),
-        (rule("group", 'groups = [[5]]', variable="metal"), 11, "[5] is no list of tokens"),
+        (rule("group", 'groups = [[5]]', variable="metal"), 11, "groups: Expected `str`, got `int`"),
         (rule("function", 'function = "magic"'), 11, "no function magic; take one of each_end_to_itself"),
+        (rule("same", 'because = "impakt"'), 2, "r counts because of impakt, which is no demand"),
+        (rule("same", "when = 3"), 11, "when: Expected `object`, got `int`"),
+        (rule("same", "when = {impact = []}"), 11, "[] is no list of tokens"),
+        (rule("band", 'low = {take = "mots"}'), 11, "low.take: Invalid enum value 'mots'"),
+        (rule("band", 'low = {times = "twice"}'), 11, "low.times: Expected `float`, got `str`"),
+        (rule("band", 'low = {is = 1, open = "no"}'), 11, "low.open: Expected `bool`, got `str`"),
+        ("rule = [3]", 1, "the rule: Expected `object`, got `int`"),
+        ("rule = 3", 1, "the rule: Expected `object`, got `int`"),
         (rule("same") + rule("same"), 13, "the id r comes twice; see rules.toml line 2"),
     ],
 )  # fmt: skip
@@ -255,14 +263,25 @@ def test_a_pack_at_fault_is_refused_with_file_line_and_reason(text, line, what):
     assert refusal.value.where == f"rules.toml line {line}"
 
 
+TOGETHER = '[combination]\nclause = "1"\nconfidence = "H"\n'
+ROOT = """[root_deposit]
+processes = ["SMAW"]
+thickness_from = 13
+variables = ["x"]
+clause = "1"
+confidence = "H"
+"""
+DERIVE = '[[derive]]\nvariable = "word"\nof = "filler"\ncolumns = ["f_number"]\n'
+
+
 @pytest.mark.parametrize(
     ("more", "what"),
     [
-        ('[combination]\nvariables = ["a", "b", "c", "d"]', "[combination] names more than three variables; name at"),
-        ('[combination]\nvariables = ["xx"]', "[combination] names xx, which is not there; write one"),
-        ('[combination]\njoined_pairs = ["pairs"]', "[combination] names pairs, which is not there"),
+        (TOGETHER + 'variables = ["a", "b", "c", "d"]', "[combination] names more than three variables; name at"),
+        (TOGETHER + 'variables = ["xx"]', "[combination] names xx, which is not there; write one"),
+        (TOGETHER + 'joined_pairs = ["pairs"]', "[combination] names pairs, which is not there"),
         ("[combinations]", "a pack has no key combinations; write combination"),
-        ('[root_deposit]\nlifts = ["q"]', "[root_deposit] names q, which is not there"),
+        (ROOT + 'lifts = ["q"]', "[root_deposit] names q, which is not there"),
         ('[pack.assumed]\nyy = {is = "a", say = "b"}', "[pack.assumed] names yy, which is not there; write one"),
         ('[pack.assumed]\nword = {is = "upp", say = "b"}', "[pack.assumed] names upp, which is not there; write up"),
         ('[[demand]]\nid = "word"\nword = "w"\nchoices = ["up"]\ndefault = "up"', "[[demand]] names word, which"),
@@ -270,6 +289,18 @@ def test_a_pack_at_fault_is_refused_with_file_line_and_reason(text, line, what):
         ('[[derive]]\nvariable = "xyz"\nof = "metals"\ncolumns = ["p_number"]', "[[derive]] names xyz, which"),
         ('[[derive]]\nvariable = "x"\nof = "metals"\ncolumns = ["p_numbr"]', "names p_numbr, which is not there"),
         ('[[derive]]\nvariable = "x"\nof = "filler"\ncolumns = ["f_number"]\nanalysis = "a.toml"', "no table a.toml"),
+        ('[combination]\nvariables = ["x"]\nconfidence = "H"', "[combination]: Object missing required field `clause`"),
+        (ROOT.replace("13", '"13 mm"') + 'lifts = ["r"]', "[root_deposit] thickness_from: Expected"),
+        ('[pack.assumed]\nx_mm = {is = "thin", say = "b"}', "[pack.assumed] names thin, which is not there"),
+        ('[pack.assumed]\nword = {is = 3, say = "b"}', "[pack.assumed] names 3.0, which is not there"),
+        ('[pack.assumed]\nword = {say = "b"}', "[pack] assumed: Object missing required field `is`"),
+        (DERIVE + 'form = "pears"', "Invalid enum value 'pears'"),
+        (DERIVE + 'withhold = ["l"]', "Invalid enum value 'l'"),
+        (DERIVE + 'patterns = [{like = "(", is = "up"}]', "like is no pattern"),
+        (DERIVE + 'patterns = [{like = "", is = "upp"}]', "[[derive]] names upp, which is not there; write up"),
+        (DERIVE.replace('["f_number"]', "[]"), "Expected `array` of length >= 1"),
+        ("[root_deposit]\nprocesses = 3", "[root_deposit] processes: Expected `array`"),
+        ('[sets]\nboth = "up"', "[sets]: Expected `array`, got `str`"),
         ('[[category]]\nid = "new"', "Object missing required field `word`"),
     ],
 )  # fmt: skip

@@ -1,7 +1,7 @@
 """A-Number of a ferrous deposit from its composition, by the table of QW-442."""
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Annotated, Any, Literal
 
 import msgspec
 
@@ -13,7 +13,7 @@ class ANumberRow(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     type: str  # of weld deposit, in words
     limits: Mapping[str, tuple[float, float]]
     source: str = ""
-    confidence: str = ""
+    confidence: Literal["H", "M", "L"] = "M"
 
 
 def read_a_numbers(rows: Any) -> tuple[ANumberRow, ...]:
@@ -23,7 +23,8 @@ def read_a_numbers(rows: Any) -> tuple[ANumberRow, ...]:
     ------
     msgspec.ValidationError : a row is not what it has to be
     """
-    return msgspec.convert(rows, tuple[ANumberRow, ...])
+    found: tuple[ANumberRow, ...] = msgspec.convert(rows, Annotated[tuple[ANumberRow, ...], msgspec.Meta(min_length=1)])
+    return found
 
 
 def a_numbers(composition: Mapping[str, float], table: tuple[ANumberRow, ...]) -> tuple[str, ...]:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 
+from anlage.core.codes.derive import leading
 from anlage.core.codes.head import Head
 from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Rule
@@ -21,6 +22,20 @@ def twice(rules: Sequence[Rule]) -> list[FormatError]:
     return faults
 
 
+def unasked(rules: Sequence[Rule], head: Head) -> list[FormatError]:
+    """Return a fault for every rule that counts because of a demand that the pack does not make."""
+    demands = [each.id for each in head.demands]
+    return [
+        FormatError(
+            f"{rule.id} counts because of {rule.because}, which is no demand",
+            where=f"{rule.file} line {rule.line}",
+            mend=f"take one of {', '.join(demands)}" if demands else "state it in [[demand]]",
+        )
+        for rule in rules
+        if rule.because and rule.because not in demands
+    ]
+
+
 def head_faults(head: Head, rules: Sequence[Rule], names: Names) -> list[FormatError]:
     """Return a fault for every rule, variable, token or column that the head names and that is not there."""
     asked = _asked(head, rules, names)
@@ -31,33 +46,56 @@ _Asked = tuple[str, Iterable[str], Iterable[str]]  # the table, what it names, w
 
 
 def _asked(head: Head, rules: Sequence[Rule], names: Names) -> list[_Asked]:
-    ids, ruled = {rule.id for rule in rules}, {name for rule in rules for name in rule.variables}
-    combination, root = head.combination, head.root_deposit or {}
-    processes = names.tokens("process") or frozenset[str]()
-    variables = names.variables
+    ruled = {name for rule in rules for name in rule.variables}
+    processes, variables = names.tokens("process") or frozenset[str](), names.variables
     asked: list[_Asked] = [
-        ("[pack]", head.processes, processes),
-        ("[combination]", combination.get("variables", ()), ruled),
-        ("[combination]", combination.get("joined_pairs", ()), ruled),
-        ("[root_deposit]", root.get("variables", ()), ruled),
-        ("[root_deposit]", root.get("lifts", ()), ids),
-        ("[root_deposit]", root.get("processes", ()), processes),
-        ("[pack.assumed]", head.assumed, variables),
+        ("[pack]", head.pack.processes, processes),
+        ("[pack.assumed]", head.pack.assumed, variables),
         ("[[demand]]", [each.id for each in head.demands], [each.id for each in variables.values() if each.asked]),
     ]
-    for fact, assumption in head.assumed.items():
-        if fact in variables and isinstance(assumption.value, str) and not names.is_token(fact, assumption.value):
-            asked.append(("[pack.assumed]", [assumption.value], names.tokens(fact) or ()))
+    if combination := head.combination:
+        asked.append(("[combination]", (*combination.variables, *combination.joined_pairs), ruled))
+    if root := head.root_deposit:
+        asked.append(("[root_deposit]", root.variables, ruled))
+        asked.append(("[root_deposit]", root.lifts, {rule.id for rule in rules}))
+        asked.append(("[root_deposit]", root.processes, processes))
+    for fact, assumption in head.pack.assumed.items():
+        asked += _words("[pack.assumed]", fact, [assumption.value], names)
     for demand in head.demands:
         asked.append(("[[demand]]", [demand.default], demand.choices))
         asked.append(("[[demand]]", demand.choices, names.tokens(demand.id) or demand.choices))
+    return asked + _asked_of_derivations(head, names)
+
+
+def _asked_of_derivations(head: Head, names: Names) -> list[_Asked]:
+    asked: list[_Asked] = []
     for row in head.derive.rows:
-        asked.append(("[[derive]]", [row.variable], variables))
+        asked.append(("[[derive]]", [row.variable], names.variables))
         asked.append(("[[derive]]", row.columns, names.columns.get(row.of, ())))
+        asked += _words("[[derive]]", row.variable, [each.token for each in row.patterns], names)
+        if row.analysis:
+            asked += _words(row.analysis, row.variable, [each.a_number for each in head.derive.a_numbers], names)
     if treatment := head.derive.heat_treatment:
-        asked.append(("[heat_treatment]", [treatment.fact, treatment.temperature, treatment.metals], variables))
-        asked.append(("[heat_treatment]", [treatment.below, treatment.otherwise], names.tokens(treatment.fact) or ()))
+        asked.append(("[heat_treatment]", [treatment.fact, treatment.temperature, treatment.metals], names.variables))
+        asked += _words("[heat_treatment]", treatment.fact, [treatment.below, treatment.otherwise], names)
+        groups = names.tokens(treatment.metals)
+        if groups:
+            asked.append(("[heat_treatment]", treatment.but, groups))
+            asked.append(("[heat_treatment]", treatment.transforming, {leading(each) for each in groups}))
+            rows = head.derive.lower_transformations
+            asked.append((treatment.limits, [each for row in rows for each in sorted(row.p_numbers)], groups))
     return asked
+
+
+def _words(table: str, variable: str, listed: Iterable[float | str], names: Names) -> list[_Asked]:
+    """Return what a variable is said to be, against the words or numbers that it may be."""
+    row = names.variables.get(variable)
+    if row is None:
+        return []
+    wrong = [each for each in listed if isinstance(each, str) is bool(row.kind)]
+    known = names.tokens(variable)
+    said = [str(each) for each in listed if isinstance(each, str) and not names.is_token(variable, each)]
+    return [(table, [str(each) for each in wrong], ()), (table, said, known or ())]
 
 
 def _fault(head: Head, table: str, name: str, known: Iterable[str]) -> FormatError:

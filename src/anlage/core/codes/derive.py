@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Mapping, Sequence
-from typing import Any
+from typing import Annotated, Any, Literal
 
 import msgspec
 from msgspec import Struct
@@ -19,15 +19,21 @@ class Pattern(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     like: str
     token: str = msgspec.field(name="is")
 
+    def __post_init__(self) -> None:
+        try:
+            re.compile(self.like)
+        except re.error as fault:
+            raise ValueError(f"like is no pattern: {fault}") from fault
+
 
 class Derivation(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     """One fact that a pack derives from columns of the catalogue: of both metals, or of a filler."""
 
     variable: str
-    of: str
-    columns: tuple[str, ...]
-    form: str = ""  # of metals: `pair`, or `ends`
-    withhold: tuple[str, ...] = ()  # confidences that make no fact
+    of: Literal["metals", "filler"]
+    columns: Annotated[tuple[str, ...], msgspec.Meta(min_length=1)]
+    form: Literal["", "pair", "ends"] = ""  # of metals: both joined, or each for itself
+    withhold: tuple[Literal["H", "M", "L", "unknown"], ...] = ()  # confidences that make no fact
     analysis: str = ""  # the table that works it out from a deposit analysis
     patterns: tuple[Pattern, ...] = ()
 
@@ -51,7 +57,7 @@ class LowerTransformation(msgspec.Struct, frozen=True, forbid_unknown_fields=Tru
     p_numbers: frozenset[str]
     ltt_c: float
     source: str
-    confidence: str
+    confidence: Literal["H", "M", "L"]
 
 
 class Derivations(Struct, frozen=True):
@@ -113,7 +119,7 @@ class Derivations(Struct, frozen=True):
         rule = self.heat_treatment
         if rule is None:
             return None
-        if metals and not any(_leading(metal) in rule.transforming and metal not in rule.but for metal in metals):
+        if metals and not any(leading(metal) in rule.transforming and metal not in rule.but for metal in metals):
             return rule.otherwise
         limits = [row.ltt_c for metal in metals for row in self.lower_transformations if metal in row.p_numbers]
         if limits and len(limits) == len(metals) and temperature_c.high < min(limits):
@@ -128,7 +134,8 @@ def _end(metal: MetalGroup, columns: Sequence[str]) -> str:
     return "-".join(parts) if all(parts) else ""
 
 
-def _leading(group: str) -> str:
+def leading(group: str) -> str:
+    """Return the number that a group begins with: 10 of 10H."""
     match = re.match(r"\d+", group)
     return match[0] if match else ""
 
@@ -140,4 +147,6 @@ def read_lower_transformations(rows: Any) -> tuple[LowerTransformation, ...]:
     ------
     msgspec.ValidationError : a row is not what it has to be
     """
-    return msgspec.convert(rows, tuple[LowerTransformation, ...])
+    some = Annotated[tuple[LowerTransformation, ...], msgspec.Meta(min_length=1)]
+    found: tuple[LowerTransformation, ...] = msgspec.convert(rows, some)
+    return found

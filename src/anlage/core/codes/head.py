@@ -2,19 +2,19 @@
 
 import re
 from collections.abc import Callable, Iterable, Mapping
-from typing import Any
+from typing import Annotated, Any
 
 import msgspec
 import tomli
-from msgspec import Struct
+from msgspec import Meta, Struct
 
 from anlage.core.codes.a_number import read_a_numbers
 from anlage.core.codes.derive import Derivation, Derivations, HeatTreatment, read_lower_transformations
-from anlage.core.codes.pack import Assumption, Category, DemandKind
+from anlage.core.codes.pack import Category, DemandKind
+from anlage.core.codes.written import WrittenCombination, WrittenHead, WrittenRootDeposit, fault_of
 from anlage.core.errors import FormatError, closest
 
 FILE = "pack.toml"
-SCOPES = ("joint", "deposit", "pass")
 _TABLES = {"pack", "rule", "combination", "root_deposit", "category", "demand", "sets", "derive", "heat_treatment"}
 _NEEDED = ("code", "name", "title", "editions", "processes", "source")
 
@@ -45,12 +45,13 @@ class PackText(Struct, frozen=True):
 
     def line(self, key: str = "", *, rule: int | None = None) -> int:
         """Return the line of a key or else of a word in a rule, or of the rule itself; without one, in the file."""
-        start = 1 if rule is None else self.starts[rule]
+        start = 1 if rule is None or rule >= len(self.starts) else self.starts[rule]  # rules may stand inline
         following = (n for n in self.starts if rule is not None and n > start)
         end = next(following, len(self.lines) + 1)
         name = re.escape(key)
+        headed = rf"^\[+{name}\]"
         keyed, quoted = rf"(?:^|[\s{{,\"'.]){name}[\"']?\s*[=.]", rf"[\"']{name}[\"']"
-        found = (n for way in (keyed, quoted) for n in range(start, end) if re.search(way, self.lines[n - 1]))
+        found = (n for way in (headed, keyed, quoted) for n in range(start, end) if re.search(way, self.lines[n - 1]))
         return next(found, start) if key else start
 
     def fault(self, what: str, mend: str, key: str = "", *, rule: int | None = None) -> FormatError:
@@ -76,20 +77,13 @@ class Head(Struct, frozen=True, kw_only=True):
     """What a pack says of itself, apart from its rules."""
 
     text: PackText
-    code: str
-    name: str
-    title: str
-    editions: tuple[str, ...]
-    processes: tuple[str, ...]
-    source: str
-    scopes: tuple[str, ...]
+    pack: WrittenHead
     categories: tuple[Category, ...]
     demands: tuple[DemandKind, ...]
     sets: Mapping[str, list[str]]
-    assumed: Mapping[str, Assumption]
     derive: Derivations
-    combination: Mapping[str, Any]
-    root_deposit: Mapping[str, Any] | None
+    combination: WrittenCombination | None
+    root_deposit: WrittenRootDeposit | None
 
 
 def read_head(texts: Mapping[str, PackText]) -> Head:
@@ -104,45 +98,31 @@ def read_head(texts: Mapping[str, PackText]) -> Head:
     text = texts[FILE]
     text.only(text.raw, _TABLES, "a pack")
     head = text.raw.get("pack", {})
-    text.only(head, {*_NEEDED, "assumed", "scopes"}, "[pack]")
     for key in _NEEDED:
-        if not head.get(key):
+        if isinstance(head, dict) and not head.get(key):
             raise text.fault(f"[pack] has no {key}", f"state {key}")
-    combination = text.raw.get("combination", {})
-    text.only(combination, {"variables", "joined_pairs", "clause", "confidence"}, "[combination]")
-    if len(combination.get("variables", ())) > 3:
+    pack: WrittenHead = _converted(text, "pack", WrittenHead, {})
+    combination: WrittenCombination | None = _converted(text, "combination", WrittenCombination | None, None)
+    if combination is not None and len(combination.variables) > 3:
         raise text.fault("[combination] names more than three variables", "name at most three", "variables")
-    root = text.raw.get("root_deposit")
-    keys = {"processes", "thickness_from", "lifts", "variables", "clause", "confidence"}
-    text.only(root or {}, keys, "[root_deposit]")
-    scopes = tuple(head.get("scopes", SCOPES))
-    for scope in scopes:
-        if scope not in SCOPES:
-            raise text.fault(f"no scope {scope}", f"take {', '.join(SCOPES)}", "scopes")
     return Head(
         text=text,
-        code=head["code"],
-        name=head["name"],
-        title=head["title"],
-        editions=tuple(head["editions"]),
-        processes=tuple(head["processes"]),
-        source=head["source"],
-        scopes=scopes,
-        categories=_converted(text, "category", tuple[Category, ...], []),
+        pack=pack,
+        categories=_converted(text, "category", Annotated[tuple[Category, ...], Meta(min_length=1)], []),
         demands=_converted(text, "demand", tuple[DemandKind, ...], []),
         sets=_converted(text, "sets", dict[str, list[str]], {}),
-        assumed={fact: Assumption(a["is"], a["say"]) for fact, a in head.get("assumed", {}).items()},
         derive=_derivations(text, texts),
         combination=combination,
-        root_deposit=root,
+        root_deposit=_converted(text, "root_deposit", WrittenRootDeposit | None, None),
     )
 
 
 def _converted(text: PackText, key: str, kind: Any, otherwise: Any) -> Any:
-    try:
-        return msgspec.convert(text.raw.get(key, otherwise), kind)
-    except msgspec.ValidationError as fault:
-        raise text.fault(f"{key}: {fault}", "mend it", key) from fault
+    table = text.raw.get(key, otherwise)
+    what, own = fault_of(table, kind)
+    if what:
+        raise text.fault(f"[{key}] {own}: {what}" if own else f"[{key}]: {what}", "mend it", own or key)
+    return msgspec.convert(table, kind)
 
 
 def _derivations(text: PackText, texts: Mapping[str, PackText]) -> Derivations:
@@ -165,6 +145,6 @@ def _table(text: PackText, texts: Mapping[str, PackText], name: str, read: Calla
     if name not in texts:
         raise text.fault(f"there is no table {name}", "put it beside pack.toml", name)
     try:
-        return read(texts[name].raw.get("row", []))
+        return read(texts[name].raw.get("row"))
     except msgspec.ValidationError as fault:
         raise texts[name].fault(str(fault), "mend the row") from fault

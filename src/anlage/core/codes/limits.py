@@ -4,6 +4,8 @@ A code's limits come in pairs that do not convert into each other. A case is jud
 convert exactly, limits come from that system's column.
 """
 
+from typing import TypeGuard
+
 import msgspec
 
 from anlage.core.errors import InputError
@@ -41,11 +43,15 @@ def limit(number: float | dict[str, float], kind: str, units: UnitTable, *, diff
     >>> limit({"si": -55, "us": -100}, "temperature", unit_table(), difference=True).us
     -55.56
     """
-    if isinstance(number, int | float) and not isinstance(number, bool):
+    if _is_number(number):
         return Limit(float(number), float(number))
-    if not isinstance(number, dict) or set(number) != {"si", "us"}:
+    if not isinstance(number, dict) or set(number) != {"si", "us"} or not all(map(_is_number, number.values())):
         raise InputError(f"{number} is no limit", where="limit", mend="write a number, or {si = …, us = …}")
     if kind not in units:
         raise InputError("a plain number has no unit columns", where="limit", mend="write one number")
     unit, _ = units["temperature_difference" if difference and kind == "temperature" else kind].shown_in["us"]
     return Limit(float(number["si"]), unit.to_base(number["us"]))
+
+
+def _is_number(value: object) -> TypeGuard[float]:
+    return isinstance(value, int | float) and not isinstance(value, bool)

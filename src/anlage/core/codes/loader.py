@@ -11,7 +11,7 @@ from types import MappingProxyType
 from typing import Any
 
 from anlage.core.codes.conditions import Condition
-from anlage.core.codes.consistency import head_faults, twice
+from anlage.core.codes.consistency import head_faults, twice, unasked
 from anlage.core.codes.functions import FUNCTIONS, Function
 from anlage.core.codes.head import Head, PackText, read_head
 from anlage.core.codes.kinds import (
@@ -33,6 +33,7 @@ from anlage.core.codes.kinds import (
 from anlage.core.codes.limits import Limit, limit
 from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Combination, Pack, RootDeposit, Rule
+from anlage.core.codes.written import WrittenEnd, WrittenRule, fault_of
 from anlage.core.errors import FormatError, InputError, closest
 from anlage.core.ranges import ANY, Interval, Numbers, Range, all_but, between, choices, is_none
 from anlage.core.variables import VariableName
@@ -100,35 +101,40 @@ def _read(files: Mapping[str, str], names: Names) -> tuple[Pack | None, list[For
         found, wrong = _Reader(each, head, names).read()
         rules += found
         faults += wrong
-    faults += [*twice(rules), *head_faults(head, rules, names)]
-    return _pack(head, rules, names) if not faults else None, faults
+    faults += [*twice(rules), *unasked(rules, head), *head_faults(head, rules, names)]
+    if faults:
+        return None, faults
+    try:
+        return _pack(head, rules, names), []
+    except InputError as fault:
+        return None, [head.text.fault(fault.what, fault.mend, "thickness_from")]
 
 
 def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
-    root = head.root_deposit
+    combination, root = head.combination, head.root_deposit
     return Pack(
-        code=head.code,
-        name=head.name,
-        title=head.title,
-        editions=head.editions,
-        processes=frozenset(head.processes),
-        source=head.source,
+        code=head.pack.code,
+        name=head.pack.name,
+        title=head.pack.title,
+        editions=head.pack.editions,
+        processes=frozenset(head.pack.processes),
+        source=head.pack.source,
         rules=tuple(sorted(rules, key=lambda rule: rule.rank)),  # the strongest category first, whatever the file
         combination=Combination(
-            variables=tuple(head.combination.get("variables", ())),
-            joined_pairs=tuple(head.combination.get("joined_pairs", ())),
-            clause=head.combination.get("clause", ""),
-        ),
-        root_deposit=None
-        if root is None
-        else RootDeposit(
-            processes=frozenset(root["processes"]),
-            thickness_from=limit(root["thickness_from"], names.kind("base_metal_thickness_mm"), names.units),
-            lifts=frozenset(root["lifts"]),
-            variables=tuple(root["variables"]),
-            clause=root["clause"],
-        ),
-        assumed=MappingProxyType({names.variable(fact): each for fact, each in head.assumed.items()}),
+            variables=combination.variables, joined_pairs=combination.joined_pairs, clause=combination.clause
+        )
+        if combination
+        else Combination(),
+        root_deposit=RootDeposit(
+            processes=frozenset(root.processes),
+            thickness_from=limit(root.thickness_from, names.kind("base_metal_thickness_mm"), names.units),
+            lifts=frozenset(root.lifts),
+            variables=root.variables,
+            clause=root.clause,
+        )
+        if root
+        else None,
+        assumed=MappingProxyType({names.variable(fact): each for fact, each in head.pack.assumed.items()}),
         categories=head.categories,
         demands=head.demands,
         derive=head.derive,
@@ -146,12 +152,15 @@ class _Reader:
         """Return the rules of the file, and what is wrong in it, rule by rule."""
         rules: list[Rule] = []
         faults: list[FormatError] = []
-        for number, table in enumerate(self.text.raw.get("rule", [])):
+        tables = self.text.raw.get("rule", [])
+        for number, table in enumerate(tables if isinstance(tables, list) else [tables]):
             self.rule = number
             try:
                 rules += self.rules(table)
             except FormatError as fault:
                 faults.append(fault)
+            except InputError as fault:  # numbers that contradict each other, as the ends of a row
+                faults.append(self.fault(fault.what, fault.mend))
         return rules, faults
 
     def line(self, key: str = "") -> int:
@@ -167,6 +176,7 @@ class _Reader:
     # A rule ----------------------------------------------------------------------------------
 
     def rules(self, table: Mapping[str, Any]) -> list[Rule]:
+        self.typed(table, WrittenRule, "")
         kind_name = str(table.get("kind"))
         if kind_name not in _PARAMETERS:
             raise self.fault(f"no kind {kind_name}", f"take one of {', '.join(_PARAMETERS)}", "kind")
@@ -176,7 +186,7 @@ class _Reader:
                 raise self.fault(f"the rule has no {key}", f"state {key}", key)
         ranks = [each.id for each in self.head.categories]
         self.one_of(table, "category", ranks)
-        self.one_of(table, "scope", self.head.scopes)
+        self.one_of(table, "scope", self.head.pack.scopes)
         self.one_of(table, "confidence", ("H", "M", "L"))
         if not isinstance(table["clause"], str):
             raise self.fault(f"the clause is {table['clause']}", "write it as a text", "clause")
@@ -192,7 +202,7 @@ class _Reader:
                 scope=table["scope"],
                 kind=kind,
                 confidence=table["confidence"],
-                source=table.get("source", self.head.source),
+                source=table.get("source", self.head.pack.source),
                 file=self.text.name,
                 line=self.line(),
                 when=self.conditions(table.get("when", {}), "when"),
@@ -220,7 +230,7 @@ class _Reader:
                 close = closest(listed[1:], self.head.sets)
                 raise self.fault(f"no set {listed}", f"write @{close[0]}" if close else "state it in [sets]", key)
             listed = self.head.sets[listed[1:]]
-        if not isinstance(listed, list) or not all(isinstance(each, str) for each in listed):
+        if not listed or not isinstance(listed, list) or not all(isinstance(each, str) for each in listed):
             raise self.fault(f"{listed} is no list of tokens", 'write ["…", "…"], or "@set"', key)
         for token in listed:
             self.token(of, token, key)
@@ -239,6 +249,12 @@ class _Reader:
             return limit(number, self.names.kind(of), self.names.units, difference=difference)
         except InputError as fault:
             raise self.fault(fault.what, fault.mend, key) from fault
+
+    def typed(self, table: Any, kind: type, of: str) -> None:
+        """Refuse a table that is none, or a value in it of another type."""
+        what, key = fault_of(table, kind)
+        if what:
+            raise self.fault(f"{'.'.join(filter(None, (of, key))) or 'the rule'}: {what}", "mend it", key or of)
 
     def one_of(self, table: Mapping[str, Any], key: str, allowed: Sequence[str]) -> None:
         if table.get(key) not in allowed:
@@ -320,6 +336,7 @@ class _Reader:
 
     def end(self, entry: Mapping[str, Any], on: str, variable: str, key: str) -> End:
         self.only(entry, _END, key)
+        self.typed(entry, WrittenEnd, key)
         if ("is" in entry) is bool({"times", "plus", "of", "take"} & set(entry)):
             raise self.fault(f"{key} is neither a number nor a fact", "state is, or times and plus", key)
 

@@ -73,10 +73,10 @@ class RootDeposit(Struct, frozen=True, kw_only=True):
     clause: str
 
 
-class Assumption(Struct, frozen=True):
+class Assumption(Struct, frozen=True, forbid_unknown_fields=True):
     """A fact taken for granted when a what-if leaves it out, and how the answer says so."""
 
-    value: float | str
+    value: float | str = msgspec.field(name="is")
     say: str
 
 

@@ -1,0 +1,89 @@
+"""The tables of a pack as they are written: their keys and types; what they name is checked by whoever reads them."""
+
+from typing import Annotated, Any, Literal
+
+import msgspec
+from msgspec import UNSET, Meta, Struct, UnsetType
+
+from anlage.core.codes.pack import Assumption, Scope
+
+Confidence = Literal["H", "M", "L"]
+Words = Annotated[str, Meta(min_length=1)]
+Some = Annotated[tuple[Words, ...], Meta(min_length=1)]
+
+
+class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
+    """The table `[pack]`."""
+
+    code: Words
+    name: Words
+    title: Words
+    source: Words
+    editions: Some
+    processes: Some
+    scopes: Annotated[tuple[Scope, ...], Meta(min_length=1)] = ("joint", "deposit", "pass")
+    assumed: dict[str, Assumption] = {}
+
+
+class WrittenCombination(Struct, frozen=True, forbid_unknown_fields=True):
+    """The table `[combination]`."""
+
+    clause: Words
+    confidence: Confidence
+    variables: tuple[str, ...] = ()
+    joined_pairs: tuple[str, ...] = ()
+
+
+class WrittenRootDeposit(Struct, frozen=True, forbid_unknown_fields=True):
+    """The table `[root_deposit]`."""
+
+    processes: Some
+    thickness_from: float | dict[str, float]
+    lifts: Some
+    variables: Some
+    clause: Words
+    confidence: Confidence
+
+
+class WrittenRule(Struct, frozen=True):
+    """What a rule may have, whatever its kind, and of which type each is; which keys a kind has, the loader says."""
+
+    id: Words | UnsetType = UNSET
+    variable: Words | Some | UnsetType = UNSET
+    title: Words | UnsetType = UNSET
+    on: Words | UnsetType = UNSET
+    source: Words | UnsetType = UNSET
+    because: str | UnsetType = UNSET
+    note: str | UnsetType = UNSET
+    when: dict[str, Any] | UnsetType = UNSET
+    unless: dict[str, Any] | UnsetType = UNSET
+    of: Words | UnsetType = UNSET
+    ranks: Some | UnsetType = UNSET
+    function: Words | UnsetType = UNSET
+    groups: list[list[str] | str] | UnsetType = UNSET
+    map: dict[str, Any] | UnsetType = UNSET
+    rows: list[dict[str, Any]] | UnsetType = UNSET
+    low: dict[str, Any] | UnsetType = UNSET
+    high: dict[str, Any] | UnsetType = UNSET
+    also: dict[str, Any] | UnsetType = UNSET
+    relative: dict[str, float] | UnsetType = UNSET
+    absolute: dict[str, dict[str, Any]] | UnsetType = UNSET
+
+
+class WrittenEnd(Struct, frozen=True):
+    """What an end of a band may have, and of which type each is."""
+
+    times: float = 1.0
+    of: str = ""
+    take: Literal["least", "mean", "most"] = "mean"
+    open: bool = False
+
+
+def fault_of(table: Any, kind: type) -> tuple[str, str]:
+    """Return what is wrong with the type of a table or of a key in it, and that key; twice "" where nothing is."""
+    try:
+        msgspec.convert(table, kind)
+    except msgspec.ValidationError as fault:
+        what, _, place = str(fault).partition(" - at `$")
+        return what, place.strip("`.").partition(".")[0].partition("[")[0]
+    return "", ""
