@@ -59,13 +59,17 @@ class PackText(Struct, frozen=True):
         return FormatError(what, where=f"{self.name} line {self.line(key, rule=rule)}", mend=mend)
 
     def only(self, table: Mapping[str, Any], allowed: Iterable[str], of: str, *, rule: int | None = None) -> None:
-        """Refuse a table with a key that it cannot have.
+        """Refuse what is no table, or one with a key that it cannot have.
 
         Raises
         ------
-        FormatError : there is such a key
+        FormatError : it is none, or there is such a key
         """
         known = sorted(set(allowed))
+        if not isinstance(table, dict):
+            raise self.fault(
+                f"{of} is {table}", f"write {{{known[0]} = …}}; known are {', '.join(known)}", of, rule=rule
+            )
         for key in table:
             if key not in known:
                 close = closest(key, known)
