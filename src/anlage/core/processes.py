@@ -1,13 +1,11 @@
 """The arc processes, a row each: words, numbers, what is consumed, efficiencies, and how drawings tell them apart."""
 
 from collections.abc import Mapping
-from types import MappingProxyType
 from typing import Literal
 
 import msgspec
-import tomli
 
-from anlage.core.errors import FormatError
+from anlage.core.toml_rows import rows_by_id
 
 
 class Efficiency(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -63,14 +61,7 @@ def read_processes(text: str, *, where: str = "processes.toml") -> Processes:
     ------
     FormatError : a row is not what a process is, or a process comes twice
     """
-    try:
-        rows = msgspec.convert(tomli.loads(text)["process"], tuple[Process, ...])
-    except msgspec.ValidationError as fault:
-        raise FormatError(str(fault), where=where, mend="mend the row") from fault
-    found = {row.id: row for row in rows}
-    if len(found) < len(rows):
-        raise FormatError("a process comes twice", where=where, mend="keep one row a process")
-    return MappingProxyType(found)
+    return rows_by_id(text, "process", Process, where=where)
 
 
 def thermal_efficiency(word: str, process: str, processes: Processes) -> Efficiency | None:

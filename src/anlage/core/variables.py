@@ -2,12 +2,10 @@
 
 import re
 from collections.abc import Mapping
-from types import MappingProxyType
 
 import msgspec
-import tomli
 
-from anlage.core.errors import FormatError
+from anlage.core.toml_rows import rows_by_id
 
 
 class Stating(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -86,11 +84,4 @@ def read_variables(text: str, *, where: str = "variables.toml") -> Variables:
     ------
     FormatError : a row is not what a variable is, or an id comes twice
     """
-    try:
-        rows = msgspec.convert(tomli.loads(text)["variable"], tuple[Variable, ...])
-    except msgspec.ValidationError as fault:
-        raise FormatError(str(fault), where=where, mend="mend the row") from fault
-    found = {row.id: row for row in rows}
-    if len(found) < len(rows):
-        raise FormatError("a variable comes twice", where=where, mend="keep one row a variable")
-    return MappingProxyType(found)
+    return rows_by_id(text, "variable", Variable, where=where)

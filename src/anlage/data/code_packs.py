@@ -7,8 +7,8 @@ from anlage.core.catalogue import GROUP_COLUMNS, Filler
 from anlage.core.codes.loader import read_pack
 from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Pack
-from anlage.core.errors import UnknownNameError
-from anlage.data.installed_codes import code_folders, pack_files
+from anlage.core.errors import FormatError, UnknownNameError
+from anlage.data.installed_codes import HEAD, code_folders, pack_files
 from anlage.data.tables import catalogue, unit_table, variables, vocabulary
 
 
@@ -19,11 +19,16 @@ def code_pack(code: str) -> Pack:
     Raises
     ------
     UnknownNameError : no pack ships for the code
+    FormatError : the pack is at fault, or names another code than its folder
     """
     folders = code_folders()
     if code not in folders:
         raise UnknownNameError(code, folders, where="code")
-    return read_pack(pack_files(folders[code]), names=pack_names())
+    pack = read_pack(pack_files(folders[code]), names=pack_names())
+    if pack.code != code:  # what is kept of a code is kept under its name
+        where = f"{folders[code].name}/{HEAD}"
+        raise FormatError(f"its code is {pack.code}", where=where, mend=f"write {code}, or rename the folder")
+    return pack
 
 
 @cache

@@ -286,3 +286,16 @@ def test_what_a_document_states_stands_in_its_field(kind, path):
     stated = {"header/code": "asme-ix:2021", "header/number": "N-1", "header/units": "us"}[path]
     typed = with_text(kind.core.model(), path, stated, "si")
     assert text_in(Working(typed), path, "si") == stated
+
+
+@pytest.mark.parametrize(
+    ("codes", "text", "expected"),
+    [
+        ((), "asme-ix", ("asme-ix",)), (("asme-ix",), "asme-ix:2019", ("asme-ix:2019",)), (("asme-ix",), "", ()),
+        (("yard", "asme-ix"), "asme-ix", ("asme-ix",)), (("yard", "asme-ix"), "", ("asme-ix",)),
+        (("yard", "other"), "asme-ix", ("asme-ix", "other")),
+    ],
+)  # fmt: skip
+def test_the_field_of_the_code_is_that_of_the_leading_one(codes, text, expected):
+    wps = with_at(Wps(), "header/codes", codes)
+    assert with_text(wps, "header/code", text, "si").header.codes == expected

@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtWidgets import QApplication
 
+from anlage.core.errors import FormatError
 from anlage.data import code_packs, installed_codes
 from anlage.session.leaves.table import field_of, fields
 
@@ -46,3 +47,10 @@ def test_its_demand_narrows_what_its_rules_allow(demo):
     demo.document.type_text("header/impact", "yes")
     assessment = demo.desk.assessment()
     assert any(rung.id.startswith("heat_input_kj_mm") and rung.verdict != "inside" for rung in assessment.problems())
+
+
+@pytest.mark.usefixtures("_yard_code")
+def test_a_folder_that_names_another_code_is_refused(tmp_path):
+    (tmp_path / "yard_code").rename(tmp_path / "other_code")
+    with pytest.raises(FormatError, match="its code is yard-code; write other-code, or rename the folder"):
+        code_packs.code_pack("other-code")

@@ -47,7 +47,7 @@ class HeatTreatment(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_
     limits: str
     below: str
     otherwise: str
-    transforming: tuple[str, ...]
+    transforming: Annotated[tuple[str, ...], msgspec.Meta(min_length=1)]
     but: tuple[str, ...] = ()
 
 

@@ -1,10 +1,10 @@
 """Limits of preparations and fillets that are told beside a joint, each with its source."""
 
 from collections.abc import Mapping
-from types import MappingProxyType
 
 import msgspec
-import tomli
+
+from anlage.core.toml_rows import rows_by_id
 
 
 class JointLimit(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -22,12 +22,11 @@ class JointLimit(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
         return f"{self.source}, {self.confidence}"
 
 
-def read_joint_limits(text: str) -> Mapping[str, JointLimit]:
+def read_joint_limits(text: str, *, where: str = "joint_limits.toml") -> Mapping[str, JointLimit]:
     """Return the limits written in `text` (TOML) by their id.
 
     Raises
     ------
-    msgspec.ValidationError : a row is not what a limit is
+    FormatError : a row is not what a limit is, or a limit comes twice
     """
-    rows = msgspec.convert(tomli.loads(text)["limit"], tuple[JointLimit, ...])
-    return MappingProxyType({row.id: row for row in rows})
+    return rows_by_id(text, "limit", JointLimit, where=where)

@@ -45,6 +45,8 @@ class Assessor:
         """Return how a procedure stands by the code it names."""
         if wps.header.code is None:
             return Assessment(None, "no code is stated")
+        if len(wps.header.codes) > 1:  # inside by the first would say nothing of the others
+            return Assessment(None, f"{len(wps.header.codes)} codes are named, and one can be judged by")
         if any(deposit.process is None for deposit in wps.deposits) or not wps.deposits:
             return Assessment(None, "no deposit with a process is stated")
         try:

@@ -110,7 +110,8 @@ def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDo
         return with_at(value, "metals/other", None)
     if path == LEADING_CODE:
         leading: tuple[Any, ...] = (_choice(the_field, text),) if text else ()
-        return with_at(value, "header/codes", (*leading, *value.header.codes[1:]))
+        rest = tuple(code for code in value.header.codes[1:] if code not in leading)
+        return with_at(value, "header/codes", leading + rest)
     if not text:
         return _emptied(value, path, the_field)
     if the_field.shape in ("number", "dimension", "recorded") or (the_field.record_shape and isinstance(value, Pqr)):
