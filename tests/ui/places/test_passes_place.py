@@ -1,7 +1,7 @@
 """The Passes place: table, stack and operating window show one thing and change one thing."""
 
 import pytest
-from PySide6.QtCore import QModelIndex, QPoint, QPointF, Qt
+from PySide6.QtCore import QEvent, QModelIndex, QObject, QPoint, QPointF, QRect, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
@@ -391,3 +391,35 @@ def test_the_beads_of_another_preparation_are_looked_at_anew(demo):
     demo.click(demo.place.column.chooser.way("double-v"))
     demo.press("Alt+P")
     assert view.lens.zoom is None
+
+
+class _Painted(QObject):
+    """What of a widget is painted, as rectangles."""
+
+    def __init__(self, widget):
+        super().__init__()
+        self.regions = []
+        widget.installEventFilter(self)
+
+    def eventFilter(self, _widget, event):  # noqa: N802 - Qt
+        if event.type() == QEvent.Type.Paint:
+            self.regions += [QRect(each) for each in event.region()]
+        return False
+
+
+def test_only_the_row_that_changed_is_painted_and_both_rows_when_another_pass_is_chosen(demo):
+    demo.press("Alt+P")
+    demo.settle()
+    table, first = demo.place.table, demo.wps.passes[0]
+    painted = _Painted(table.viewport())
+    demo.document.type_text(f"passes/{first.id}/current_a", "96..113")
+    demo.settle()
+    row = table.visualRect(table.own_model.index(0, 0))
+    assert painted.regions
+    assert all(each.top() <= row.bottom() for each in painted.regions)
+    painted.regions.clear()
+    table.setCurrentIndex(table.own_model.index(2, 3))
+    demo.settle()
+    rows = [table.visualRect(table.own_model.index(n, 0)).center().y() for n in (0, 2)]
+    for y in rows:
+        assert any(each.top() <= y <= each.bottom() and each.width() > 900 for each in painted.regions)

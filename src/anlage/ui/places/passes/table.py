@@ -99,6 +99,7 @@ class PassTable(QTableView):
         row, column = self.chosen.row, max(self.currentIndex().column(), 0)
         if 0 <= row < self.own_model.rowCount() and row != self.currentIndex().row():
             self.setCurrentIndex(self.own_model.index(row, column))
+        self.viewport().update()  # the whole row of the chosen pass is marked, not its current cell alone
 
 
 class _Delegate(QStyledItemDelegate):
