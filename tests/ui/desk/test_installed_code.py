@@ -6,9 +6,11 @@ from pathlib import Path
 import pytest
 from PySide6.QtWidgets import QApplication
 
+from anlage.core.document import with_at
 from anlage.core.errors import FormatError
 from anlage.data import code_packs, installed_codes
 from anlage.session.leaves.table import field_of, fields
+from anlage.ui.kit.fields import ChoiceField
 
 YARD = Path(__file__).parents[2] / "fixtures" / "yard_code"
 
@@ -54,3 +56,13 @@ def test_a_folder_that_names_another_code_is_refused(tmp_path):
     (tmp_path / "yard_code").rename(tmp_path / "other_code")
     with pytest.raises(FormatError, match="its code is yard-code; write other-code, or rename the folder"):
         code_packs.code_pack("other-code")
+
+
+def test_a_code_that_is_not_installed_stands_in_its_field_and_is_not_judged(demo):
+    demo.document.edit(with_at(demo.wps, "header/codes", ("yard-code",)), "Code")
+    demo.press("Ctrl+J")
+    demo.settle()
+    (field,) = (each for each in demo.shell.findChildren(ChoiceField) if each.path == "header/code")
+    assert (field.currentText(), field.currentData()) == ("yard-code", "yard-code")
+    assert demo.desk.assessment().judgement is None
+    assert demo.desk.assessment().missing == "no yard-code"

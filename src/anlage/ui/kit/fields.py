@@ -202,8 +202,11 @@ class ChoiceField(ListBox):
         self.refresh()
 
     def refresh(self) -> None:
-        """Show what the document says."""
-        self.setCurrentIndex(max(self.findData(self.document.text(self.path)), 0))
+        """Show what the document says, also what the list does not offer: a code that is not installed here."""
+        stated = self.document.text(self.path)
+        if stated and self.findData(stated) < 0:
+            self.addItem(self.field.say(stated), stated)
+        self.setCurrentIndex(max(self.findData(stated), 0))
 
     def _on_activated(self, index: int) -> None:
         self.document.type_text(self.path, self.itemData(index))
