@@ -16,8 +16,9 @@ from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
 from anlage.ui.kit.fields import PAGE_STEPS
 from anlage.ui.kit.look import PX_PER_MM, font
 from anlage.ui.kit.reader import Reader
+from anlage.ui.picture.canvas import Canvas, Manner
 from anlage.ui.picture.lens import Lens, Matters
-from anlage.ui.picture.painter import Placed, paint
+from anlage.ui.picture.painter import Placed
 from anlage.ui.picture.presenter import Presenter
 
 MARGIN_PX = 14
@@ -53,6 +54,7 @@ class PictureView(QWidget):
         self._moving_from: QPointF | None = None
         self.presenter, self.reader = presenter, reader
         self._placed: Placed | None = None
+        self._canvas = Canvas()
         self._outdated = True
         self.held = ""
         self._dragging = False
@@ -60,6 +62,7 @@ class PictureView(QWidget):
         self.setAccessibleName(name)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # nothing under it is painted for it
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         reader.units_changed.connect(self.refresh)
         reader.look_changed.connect(self.update)
@@ -106,16 +109,21 @@ class PictureView(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         placed, painter = self.placed, QPainter(self)
         look = self.reader.look
-        painter.fillRect(self.rect(), look.colour["sheet"])
         if placed is None:
+            painter.fillRect(self.rect(), look.colour["sheet"])
             painter.setPen(look.colour["muted"])
             painter.setFont(font("title"))
             flags = Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap
             painter.drawText(self.rect().adjusted(40, 20, -40, -20), flags, self.presenter.empty_text())
         else:
-            paint(placed, painter, look, held=self.held, dimmed=self.presenter.is_stale())
+            painter.drawPixmap(0, 0, self._canvas.painted(placed, self.manner()))
         painter.setPen(look.colour["accent" if self.hasFocus() else "line"])
         painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+
+    def manner(self) -> Manner:
+        """Return how the picture is painted now."""
+        dimmed = self.presenter.is_stale()
+        return Manner(self.size(), self.devicePixelRatioF(), self.reader.look, self.held, dimmed)
 
     # Mouse -----------------------------------------------------------------------------------
 

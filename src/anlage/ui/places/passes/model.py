@@ -43,6 +43,7 @@ COLUMNS = (
     PassColumn("note", "Note", 74),
 )
 ENERGY = 5
+WORKED_OUT = ("", "bead_area_mm2")  # the leaves of columns that show what others lead to
 MARK = int(Qt.ItemDataRole.UserRole)  # "", "pending"
 BAR = MARK + 1  # where a range lies within those of all passes: (low, high), 0..1
 HEAT = MARK + 2  # the hottest arc energy [kJ/mm]
@@ -188,8 +189,10 @@ class PassModel(QAbstractTableModel):
         self._passes = new
         shared = moved or before.value.deposits is not after.value.deposits or before.pending != after.pending
         for row, (was, now) in enumerate(zip(old, new, strict=True)):
-            if was is not now or shared:
+            if shared:
                 self._tell(row, row)
+            elif was is not now:
+                self._tell_cells(row, was, now)
 
     def _rows_changed(self, old: tuple[Pass, ...], new: tuple[Pass, ...]) -> None:
         """Tell of one row come or gone as what it is, of anything else as a new order."""
@@ -222,6 +225,14 @@ class PassModel(QAbstractTableModel):
     def _tell(self, first: int, last: int) -> None:
         self._texts = {cell: text for cell, text in self._texts.items() if not first <= cell[0] <= last}
         self.dataChanged.emit(self.index(first, 0), self.index(last, len(COLUMNS) - 1))
+
+    def _tell_cells(self, row: int, was: Pass, now: Pass) -> None:
+        """Tell of the cells of a row that state something else, and of those worked out from several."""
+        for column, each in enumerate(COLUMNS):
+            if each.leaf in WORKED_OUT or getattr(was, each.leaf) != getattr(now, each.leaf):
+                self._texts.pop((row, column), None)
+                cell = self.index(row, column)
+                self.dataChanged.emit(cell, cell)
 
     def _on_units_changed(self) -> None:
         if self._passes:
