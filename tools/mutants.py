@@ -19,9 +19,9 @@ from typing import NamedTuple
 
 ROOT = Path(__file__).parents[1]
 FOLDERS = {
-    "codes": ("tests/core/test_code_rules.py", "tests/core/test_judging.py", "tests/published", "tests/session"),
-    "heat": ("tests/core/test_joint_and_speed.py", "tests/published/test_heat_input.py", "tests/cli", "tests/session"),
-    "ranges": ("tests/core/test_ranges.py", "tests/core/test_code_rules.py", "tests/core/test_judging.py", "tests/cli"),
+    "codes": ("tests/core/codes", "tests/published", "tests/session"),
+    "heat": ("tests/core/heat", "tests/published/test_heat_input.py", "tests/cli", "tests/session"),
+    "ranges": ("tests/core/ranges", "tests/core/codes", "tests/cli"),
 }
 EVERY, LONGEST_S = 5, 240
 SWAPPED = {

@@ -1,7 +1,6 @@
 """The few ways Anlage refuses: every refusal says what, where and how to mend it."""
 
 from collections.abc import Iterable
-from difflib import get_close_matches
 
 LISTED = 24  # names: more than this and a refusal does not list them all
 
@@ -56,6 +55,8 @@ def closest(name: str, known: Iterable[str], count: int = 2) -> tuple[str, ...]:
 
     Case and punctuation do not count; a name much longer than any known one has no match.
     """
+    from difflib import get_close_matches  # noqa: PLC0415 - when a name is not known: a start needs none
+
     bare = {"".join(filter(str.isalnum, k)).casefold(): k for k in known}
     wanted = "".join(filter(str.isalnum, name[:80])).casefold()
     near = get_close_matches(wanted, bare, n=count + 4, cutoff=0.7)
