@@ -35,6 +35,9 @@ def filler_key(name: str) -> str:
 
 def plain_key(name: str) -> str:
     """Return a name without case, blanks and punctuation, but with decimal points and the sign of `DC+`, `DC-`."""
-    signed = name.casefold().strip().replace("−", "-")
+    folded = name.casefold()
+    if folded.isalnum():
+        return folded  # as most are, and a start reads hundreds
+    signed = folded.strip().replace("−", "-")
     sign = signed[-1:] if signed[-1:] in "+-" else ""
     return "".join(c for c in signed if c.isalnum() or c == ".") + sign
