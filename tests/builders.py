@@ -42,7 +42,7 @@ def deposit(process="SMAW", t=None, **facts):
     return {**BASE[process], **thickness, **facts}
 
 
-def coupon(thickness_mm, *deposits, name="PQR", tested=None, **facts):
+def coupon(thickness_mm, *deposits, name="PQR", tested=True, **facts):
     """A record of one coupon; without deposits one of SMAW through the whole thickness."""
     deposits = deposits or (deposit(t=thickness_mm),)
     joint = {**JOINT, "base_metal_thickness_mm": float(thickness_mm), **facts}

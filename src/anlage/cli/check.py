@@ -11,8 +11,8 @@ from anlage.core.errors import InputError
 from anlage.core.procedure import WPS, Wps
 from anlage.core.results import Notice, Source
 from anlage.session.judging.assessment import Assessor
+from anlage.session.judging.editions import edition_of
 from anlage.session.judging.ladder import Line, lines
-from anlage.session.judging.what_if import edition_of
 from anlage.session.keyed.answer import Answer, number, open_ends, range_as_json
 from anlage.session.keyed.arguments import Arguments
 from anlage.session.works.found_documents import (

@@ -11,9 +11,9 @@ from anlage.cli.what_it_buys import what_if_answer
 from anlage.core.procedure import Wps
 from anlage.core.record import PQR
 from anlage.core.results import Notice
+from anlage.session.judging.editions import edition_of
 from anlage.session.judging.record_ranges import ranges_of_record
 from anlage.session.judging.statements import demand_of
-from anlage.session.judging.what_if import edition_of
 from anlage.session.keyed.answer import Answer
 from anlage.session.keyed.arguments import Arguments
 from anlage.session.works.found_documents import (

@@ -3,6 +3,7 @@
 import re
 
 import pytest
+from msgspec.structs import replace
 
 from anlage.core.codes import Coupon, Demand, Measured, Names, cover_box, read_pack, verdict_of
 from anlage.core.codes.loader import faults_of_pack
@@ -204,10 +205,17 @@ def test_a_process_without_rules_in_the_pack_is_unproven():
 
 
 def test_impact_demanded_of_a_record_without_impact_results_buys_nothing():
+    head = f'{HEAD}\n[[demand]]\nid = "impact"\nword = "impact tests"\nchoices = ["yes", "no"]\ndefault = "no"\n'
+    strict = head.replace("[pack]\n", "[pack]\nuntested = {impact = 'nothing'}\n", 1)
     record = Coupon(name="R", joint={}, deposits=({"process": "SMAW", "x": "v"},), toughness_tested=False)
-    box = cover_box(pack(rule("same")), record, Demand(impact=True))
+    box = cover_box(pack(rule("same"), head=strict), record, Demand(impact=True))
     assert box.deposits[0]["x"].possible == NONE
     assert "no impact results" in box.empty_because
+    unsaid = cover_box(pack(rule("same"), head=strict), replace(record, toughness_tested=None), Demand(impact=True))
+    assert (unsaid.deposits[0]["x"].sure, unsaid.deposits[0]["x"].possible) == (NONE, choices("v"))
+    assert "no passed impact results" in unsaid.deposits[0]["x"].reason
+    free = cover_box(pack(rule("same"), head=head), record, Demand(impact=True))
+    assert free.deposits[0]["x"].sure == choices("v"), "a pack that does not say so takes it as it is"
 
 
 # Packs that are refused ----------------------------------------------------------------------

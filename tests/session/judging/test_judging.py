@@ -11,7 +11,8 @@ from anlage.core.record import PQR, Pqr, Recorded, RecordedDeposit
 from anlage.data.files import text_of
 from anlage.session.judging.assessment import Assessor
 from anlage.session.judging.derivations import backing_of
-from anlage.session.judging.records import coupon_of, group_of, metals_of
+from anlage.session.judging.metals import group_of, metals_of
+from anlage.session.judging.records import coupon_of
 from anlage.session.judging.statements import demand_of, stated_of
 
 

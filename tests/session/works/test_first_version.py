@@ -79,7 +79,7 @@ def test_the_verdicts_are_those_of_then(works):
     assert [found.counts() for found in verdicts] == [
         {"inside": 48, "outside": 0, "unproven": 0},
         {"inside": 45, "outside": 2, "unproven": 1},
-        {"inside": 35, "outside": 0, "unproven": 0},
+        {"inside": 34, "outside": 0, "unproven": 2},  # tubes thinner than the diameters stated, one pass for several
     ]
 
 

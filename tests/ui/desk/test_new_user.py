@@ -149,7 +149,7 @@ RECORD = {
 }  # fmt: skip
 PROCEDURE = {
     "Code": "a", "Base metal": "A516-70", "Thickness range": "6..22", "Preheat, least": "20", "Interpass, most": "230",
-    "Kept after welding": "none", "Heat treatment": "none", "Position": "1G", "Progression": "n", "Passes a side": "m",
+    "Impact tests": "n", "Kept after welding": "none", "Heat treatment": "none", "Position": "1G", "Progression": "n", "Passes a side": "m",
     "Bead": "s", "Cleaning": "brush", "Back gouging": "none", "Backing": "none", "Retainers": "none",
 }  # fmt: skip
 
@@ -180,7 +180,7 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
 
     person.press("Alt+J", "Right", "Tab", "Tab")
     assert person.wps.header.number == "WPS-002"
-    for text in ("pl", "18", "", "", "3", "", "", "1.5", "", "", "60"):
+    for text in ("pl", "6", "", "", "3", "", "", "1.5", "", "", "60"):
         person.fill(text)
     person.press("Ctrl+J", "Escape")
     for label, text in PROCEDURE.items():
@@ -197,12 +197,15 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
 
     person.press("Alt+R")
     ladder = person.place.model
-    for variable, text in (("deposit_thickness_mm", "0..18"), ("operation", "m"), ("pass_thickness_mm", "3")):
+    for variable, text in (("deposit_thickness_mm", "0..6"), ("operation", "m"), ("pass_thickness_mm", "3")):
         # Down the ladder to what the cards do not hold, and into the field beside it.
         wanted = next(n for n, line in enumerate(ladder.lines) if line.is_problem and line.rung.variable == variable)
         person.press("Home", *["Down"] * wanted, "Return")
         person.type(text)
         person.press("Alt+R")
+    problems = {line.rung.variable: line.reason for line in ladder.lines if line.is_problem}
+    assert "one is laid" in problems["runs"], "one pass does not make a joint of several"
+    person.press("Alt+P", "Ctrl+D", "Alt+R")
     assert [(line.rung.id, line.rung.verdict) for line in ladder.lines if line.is_problem] == [
         ("preheat_c", "outside"), ("peening", "unproven"),
     ]  # fmt: skip

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from functools import cached_property
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.codes.conditions import concern
 from anlage.core.codes.facts import Coupon, Demand, Facts, deposit_facts, deposit_labels, joint_facts
@@ -32,6 +33,7 @@ class Allowance(Struct, frozen=True, dict=True):
     sure: Range
     possible: Range
     rulings: tuple[Ruling, ...]
+    doubt: str = ""  # why nothing is allowed for sure, whatever the rules say
 
     @cached_property
     def _loose(self) -> tuple[Range, Range]:
@@ -64,6 +66,8 @@ class Allowance(Struct, frozen=True, dict=True):
     @cached_property
     def reason(self) -> str:
         """Why the two readings differ, one sentence part a rule."""
+        if self.doubt:
+            return self.doubt
         return "; ".join(dict.fromkeys(r.readings.reason for r in self.rulings if r.readings.reason))
 
     @cached_property
@@ -113,22 +117,29 @@ def cover_box(pack: Pack, coupon: Coupon, demand: Demand, *, signed: frozenset[s
     demand : weld kind, toughness, hardness and judging units asked for
     signed : ids of rules that someone has checked against an owned copy; a rule of confidence L counts only then
     """
-    because = ""
-    if demand.asks_for("impact") and coupon.toughness_tested is False:
-        because = "impact is demanded and the record has no impact results"
+    because, doubt = _untested(pack, coupon, demand)
     demanded = pack.facts_of(demand)
     joint = joint_facts(coupon, demanded)
     common = _rulings([rule for rule in pack.rules if rule.scope == "joint"], joint, demand, signed)
-    shared = {variable: _together(found, empty=bool(because)) for variable, found in common.items()}
+    shared = {variable: _together(found, because, doubt) for variable, found in common.items()}
     deposits = []
     for index, deposit in enumerate(coupon.deposits):
         facts = deposit_facts(coupon, index, demanded)
         own = _deposit_rulings(pack, str(deposit["process"]), facts, demand, signed)
         narrowed = {variable: [*common.get(variable, ()), *found] for variable, found in own.items()}
-        together = {variable: _together(found, empty=bool(because)) for variable, found in narrowed.items()}
+        together = {variable: _together(found, because, doubt) for variable, found in narrowed.items()}
         deposits.append({**shared, **together})
     labels = deposit_labels([str(deposit["process"]) for deposit in coupon.deposits])
     return CoverBox(coupon.name, coupon, demand, labels, tuple(deposits), because)
+
+
+def _untested(pack: Pack, coupon: Coupon, demand: Demand) -> tuple[str, str]:
+    """Return why a record allows nothing under a demand, or nothing for sure; each "" where it does."""
+    if not (pack.untested and demand.asks_for("impact")) or coupon.toughness_tested:
+        return "", ""
+    if coupon.toughness_tested is False:
+        return "impact is demanded and the record has no impact results", ""
+    return "", "impact is demanded and no passed impact results are recorded"
 
 
 def _deposit_rulings(
@@ -146,6 +157,8 @@ def _rulings(rules: list[Rule], facts: Facts, demand: Demand, signed: frozenset[
     for rule in rules:
         readings = _readings(rule, facts, demand, signed)
         if readings is not None:
+            if readings.missing in facts.clashes:
+                readings = replace(readings, reason=facts.clashes[readings.missing])
             ruling = Ruling(rule, readings)
             for variable in rule.variables:
                 found.setdefault(variable, []).append(ruling)
@@ -161,15 +174,16 @@ def _readings(rule: Rule, facts: Facts, demand: Demand, signed: frozenset[str]) 
     readings = rule.kind.allowed(facts, demand.units)
     if concerned.applies is None:
         # Two readings: the rule limits, or it does not concern the case at all.
-        reason = f"whether {rule.clause} applies hangs on {spoken(concerned.missing)}, which is not recorded"
+        said = "stated" if concerned.missing in demand.unsaid else "recorded"
+        reason = f"whether {rule.clause} applies hangs on {spoken(concerned.missing)}, which is not {said}"
         return Readings(readings.sure, ANY, reason, concerned.missing)
     return readings
 
 
-def _together(rulings: list[Ruling], *, empty: bool) -> Allowance:
-    if empty:
+def _together(rulings: list[Ruling], because: str, doubt: str) -> Allowance:
+    if because:
         return Allowance(NONE, NONE, tuple(rulings))
     sure, possible = rulings[0].readings.sure, rulings[0].readings.possible
     for ruling in rulings[1:]:
         sure, possible = sure & ruling.readings.sure, possible & ruling.readings.possible
-    return Allowance(sure, possible, tuple(rulings))
+    return Allowance(NONE if doubt else sure, possible, tuple(rulings), doubt)

@@ -51,6 +51,7 @@ def _asked(head: Head, rules: Sequence[Rule], names: Names) -> list[_Asked]:
     asked: list[_Asked] = [
         ("[pack]", head.pack.processes, processes),
         ("[pack.assumed]", head.pack.assumed, variables),
+        ("[pack.untested]", head.pack.untested, {each.id for each in head.demands}),
         ("[[demand]]", [each.id for each in head.demands], [each.id for each in variables.values() if each.asked]),
     ]
     if combination := head.combination:

@@ -121,10 +121,13 @@ class Derivations(Struct, frozen=True):
             return None
         if metals and not any(leading(metal) in rule.transforming and metal not in rule.but for metal in metals):
             return rule.otherwise
+        limit = self.lower_transformation(metals)
+        return rule.below if limit is not None and temperature_c.high < limit else None
+
+    def lower_transformation(self, metals: frozenset[str]) -> float | None:
+        """Return the lowest transformation temperature of some metals [°C]; `None` where one of them is not known."""
         limits = [row.ltt_c for metal in metals for row in self.lower_transformations if metal in row.p_numbers]
-        if limits and len(limits) == len(metals) and temperature_c.high < min(limits):
-            return rule.below
-        return None
+        return min(limits) if limits and len(limits) == len(metals) else None
 
 
 def _end(metal: MetalGroup, columns: Sequence[str]) -> str:

@@ -6,9 +6,10 @@ fact : one recorded value of the coupon, a number or a token, named like the var
 demand : what the WPS asks of any record (weld kind, toughness, hardness, judging units), and nothing else of it
 deposit : the passes that share process, filler classification and transfer mode
 assumed fact : not recorded, taken for granted in conditions only, and named in the answer
+clash : two statements of one fact that disagree; the fact is none, and the sentence that says so stands for it
 """
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from types import MappingProxyType
 
 from msgspec import Struct, field
@@ -29,6 +30,7 @@ class Measured(Struct, frozen=True):
 Fact = float | str | frozenset[str] | Measured | Range
 
 EMPTY: Mapping[str, Fact] = MappingProxyType({})
+EMPTY_WORDS: Mapping[str, str] = MappingProxyType({})
 
 
 class Demand:
@@ -37,24 +39,36 @@ class Demand:
     Parameters
     ----------
     units : the column that limits are judged in
+    unsaid : demands of which nobody says whether they are made: every rule that hangs on one has two readings
     asked : the answer to each demand, a word, or true and false for yes and no; else the pack's default holds
     """
 
-    __slots__ = ("asked", "units")
+    __slots__ = ("asked", "units", "unsaid")
 
-    def __init__(self, *, units: System = "si", **asked: str | bool | None) -> None:
+    def __init__(
+        self,
+        *,
+        units: System = "si",
+        unsaid: Iterable[str] = (),
+        **asked: str | bool | None,
+    ) -> None:
         words = {name: _word(value) for name, value in sorted(asked.items()) if value is not None}
         self.units: System = units
+        self.unsaid = frozenset(unsaid)
         self.asked: Mapping[str, str] = MappingProxyType(words)
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, Demand) and (self.units, self.asked) == (other.units, other.asked)
+        return isinstance(other, Demand) and self._key() == other._key()
 
     def __hash__(self) -> int:
-        return hash((self.units, *self.asked.items()))
+        return hash((self.units, self.unsaid, *self.asked.items()))
 
     def __repr__(self) -> str:
-        return f"Demand(units={self.units!r}, {', '.join(f'{name}={word!r}' for name, word in self.asked.items())})"
+        words = ", ".join(f"{name}={word!r}" for name, word in self.asked.items())
+        return f"Demand(units={self.units!r}, unsaid={sorted(self.unsaid)}, {words})"
+
+    def _key(self) -> tuple[object, ...]:
+        return self.units, self.unsaid, self.asked
 
     def asks_for(self, name: str) -> bool:
         """Return whether a demand of yes or no is made."""
@@ -68,8 +82,8 @@ class Demand:
 class Coupon(Struct, frozen=True, kw_only=True):
     """The recorded facts of one test weld: of the joint, and of each deposit in order.
 
-    `toughness_tested` is False when it is known that no impact results exist; then nothing is qualified where
-    impact is demanded.
+    `toughness_tested` is False when it is known that no impact results exist, and `None` where nobody says; `clashes`
+    says of facts that are none because the record contradicts itself, and of `deposit_clashes` by deposit, why.
     """
 
     name: str
@@ -77,6 +91,8 @@ class Coupon(Struct, frozen=True, kw_only=True):
     deposits: tuple[Mapping[str, Fact], ...]
     assumed: Mapping[str, Fact] = field(default_factory=lambda: EMPTY)
     toughness_tested: bool | None = None
+    clashes: Mapping[str, str] = field(default_factory=lambda: EMPTY_WORDS)
+    deposit_clashes: tuple[Mapping[str, str], ...] = ()
 
     def __post_init__(self) -> None:
         thickness = self.joint.get("base_metal_thickness_mm")
@@ -94,6 +110,7 @@ class Facts(Struct, frozen=True):
 
     values: Mapping[str, Fact]
     assumed: Mapping[str, Fact]
+    clashes: Mapping[str, str] = EMPTY_WORDS
 
     def get(self, name: str) -> Fact | None:
         """Return a recorded fact, or `None` when it was not recorded."""
@@ -108,12 +125,14 @@ class Facts(Struct, frozen=True):
 def joint_facts(coupon: Coupon, demanded: Mapping[str, Fact]) -> Facts:
     """Return what a rule of scope joint sees; its `process` is the set of all processes of the coupon."""
     processes = frozenset(str(deposit["process"]) for deposit in coupon.deposits)
-    return Facts({**demanded, **coupon.joint, "process": processes}, coupon.assumed)
+    return Facts({**demanded, **coupon.joint, "process": processes}, coupon.assumed, coupon.clashes)
 
 
 def deposit_facts(coupon: Coupon, index: int, demanded: Mapping[str, Fact]) -> Facts:
     """Return what a rule of scope deposit or pass sees of one deposit."""
-    return Facts({**demanded, **coupon.joint, **coupon.deposits[index]}, coupon.assumed)
+    own = coupon.deposit_clashes[index] if index < len(coupon.deposit_clashes) else EMPTY_WORDS
+    values = {**demanded, **coupon.joint, **coupon.deposits[index]}
+    return Facts(values, coupon.assumed, {**coupon.clashes, **own} if own else coupon.clashes)
 
 
 def deposit_labels(processes: list[str]) -> tuple[str, ...]:

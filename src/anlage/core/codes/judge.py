@@ -11,11 +11,11 @@ from msgspec.structs import replace
 
 from anlage.core.codes.box import Allowance, CoverBox, Ruling
 from anlage.core.codes.combine import Candidate, jointly_covered, pairs_joined, with_root_lifted
-from anlage.core.codes.facts import deposit_labels
+from anlage.core.codes.facts import Demand, deposit_labels
 from anlage.core.codes.pack import Pack
 from anlage.core.codes.stated import Stated, StatedDeposit
 from anlage.core.codes.verdict import Verdict, verdict_of, worst
-from anlage.core.ranges import Choices, Numbers, Range, union
+from anlage.core.ranges import ANY, NONE, Choices, Numbers, Range, union
 from anlage.core.variables import spoken
 
 
@@ -36,6 +36,7 @@ class Rung(Struct, frozen=True, kw_only=True):
     records: tuple[str, ...]
     reason: str
     worst_pass: str = ""
+    clash: str = ""  # the two statements that disagree, where that is why nothing counts as stated
 
     @property
     def id(self) -> str:
@@ -83,7 +84,8 @@ def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
         support if support.covered else _root_support(case, index, supports) or support
         for index, support in enumerate(supports)
     ]
-    rungs = _rungs(case, supports)
+    rungs = [*_demand_rungs(case, stated.demand), *_rungs(case, supports)]
+    rungs += _clash_rungs(case, rungs)
     overall = worst(rung.verdict for rung in rungs)
     return Judgement(overall, tuple(rungs), tuple(s.records if s.covered else () for s in supports))
 
@@ -96,13 +98,15 @@ class _Case(Struct, frozen=True):
     labels: tuple[str, ...]
     sets: list[dict[str, Range]]
     candidates: list[list[Candidate]]
+    clashes: tuple[Mapping[str, str], ...]
 
 
 def _case(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> _Case:
     sets = [_sets(stated, deposit, pack) for deposit in stated.deposits]
     candidates = [_candidates(deposit, own, boxes) for deposit, own in zip(stated.deposits, sets, strict=True)]
     labels = deposit_labels([deposit.process for deposit in stated.deposits])
-    return _Case(pack, stated.deposits, labels, sets, candidates)
+    clashes = tuple({**stated.clashes, **deposit.clashes} for deposit in stated.deposits)
+    return _Case(pack, stated.deposits, labels, sets, candidates, clashes)
 
 
 def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range]:
@@ -114,7 +118,8 @@ def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range
         if len(stated_in_all) == len(parts):
             united[variable] = union(stated_in_all)
     own = {**stated.joint, **deposit.sets, **united, "process": Choices(frozenset((deposit.process,)))}
-    return {variable: own[variable] for variable in pack.variables if variable in own}
+    clashes = {**stated.clashes, **deposit.clashes}
+    return {variable: own[variable] for variable in pack.variables if variable in own and variable not in clashes}
 
 
 def _candidates(deposit: StatedDeposit, sets: Mapping[str, Range], boxes: Sequence[CoverBox]) -> list[Candidate]:
@@ -161,9 +166,7 @@ def _rungs(case: _Case, supports: list[_Support]) -> list[Rung]:
     rungs = []
     for variable in case.pack.variables:
         each = [
-            _rung(variable, case.deposits[n], label, supports[n], case.sets[n].get(variable))
-            for n, label in enumerate(case.labels)
-            if variable in supports[n].allowances
+            _rung(case, n, variable, supports[n]) for n in range(len(case.labels)) if variable in supports[n].allowances
         ]
         if case.pack.scope_of(variable) == "joint" and each:
             rungs.append(_of_the_joint(each))
@@ -179,7 +182,45 @@ def _of_the_joint(each: list[Rung]) -> Rung:
     return replace(first, label="", records=records)
 
 
-def _rung(variable: str, deposit: StatedDeposit, label: str, support: _Support, stated: Range | None) -> Rung:
+def _demand_rungs(case: _Case, demand: Demand) -> list[Rung]:
+    """Return a rung for every demand that is open, and for every one that is made and that no rule answers."""
+    found = []
+    for kind in case.pack.demands:
+        if kind.id in demand.unsaid and kind.id in case.pack.answered:
+            reason = f"the procedure does not say whether {kind.word} is demanded"
+        elif demand.asks_for(kind.id) and kind.id not in case.pack.answered:
+            reason = f"{case.pack.name} has no rule on {kind.word}: prove it by what demands it"
+        else:
+            continue
+        if kind.id not in case.pack.variables:
+            made = None if kind.id in demand.unsaid else Choices(frozenset(("yes",)))
+            found.append(replace(_bare_rung(case, kind.id, "", reason), stated=made))
+    return found
+
+
+def _clash_rungs(case: _Case, rungs: list[Rung]) -> list[Rung]:
+    """Return a rung for every clash that no rung tells: no record was asked, or no rule limits the variable."""
+    found: dict[tuple[str, str], Rung] = {}
+    told = {rung.clash for rung in rungs}
+    for label, clashes in zip(case.labels, case.clashes, strict=True):
+        for variable, sentence in clashes.items():
+            if sentence not in told:
+                told.add(sentence)
+                found[variable, label] = replace(_bare_rung(case, variable, "", sentence), clash=sentence)
+    return list(found.values())
+
+
+def _bare_rung(case: _Case, variable: str, label: str, reason: str) -> Rung:
+    return Rung(
+        variable=variable, label=label, verdict="unproven", stated=None, sure=NONE, possible=ANY, gap=None,
+        category=case.pack.categories[0].id if case.pack.categories else "", because="", clause="", confidence="H",
+        records=(), reason=reason,
+    )  # fmt: skip
+
+
+def _rung(case: _Case, index: int, variable: str, support: _Support) -> Rung:
+    deposit, label, stated = case.deposits[index], case.labels[index], case.sets[index].get(variable)
+    clash = case.clashes[index].get(variable, "")
     allowance = support.allowances[variable]
     verdict = allowance.verdict(stated)
     inside = verdict == "inside"
@@ -197,8 +238,9 @@ def _rung(variable: str, deposit: StatedDeposit, label: str, support: _Support, 
         clause=allowance.clause if inside else governing.rule.clause,
         confidence=allowance.confidence,
         records=support.records,
-        reason=_reason(variable, verdict, stated, allowance),
+        reason=clash or _reason(variable, verdict, stated, allowance),
         worst_pass="" if inside else _worst_pass(variable, deposit, allowance),
+        clash=clash,
     )
 
 

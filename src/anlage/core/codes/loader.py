@@ -134,6 +134,7 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         )
         if root
         else None,
+        untested=frozenset(head.pack.untested),
         assumed=MappingProxyType({names.variable(fact): each for fact, each in head.pack.assumed.items()}),
         categories=head.categories,
         demands=head.demands,

@@ -95,11 +95,22 @@ class Pack(Struct, frozen=True, dict=True):
     assumed: Mapping[str, Assumption]  # facts taken for granted in conditions when a what-if leaves them out
     categories: tuple[Category, ...] = ()  # strongest first
     demands: tuple[DemandKind, ...] = ()
+    untested: frozenset[str] = frozenset()  # demands under which a record without results allows nothing
     derive: Derivations = Derivations()
 
     def facts_of(self, demand: Demand) -> dict[str, Fact]:
-        """Return a demand as facts that a condition can ask for: what is not asked as the pack takes it."""
-        return {**{each.id: each.default for each in self.demands}, **demand.as_facts()}
+        """Return a demand as facts that a condition can ask for: what is not asked as the pack takes it.
+
+        What is open is no fact: a condition that asks for it is not known to hold.
+        """
+        facts = {**{each.id: each.default for each in self.demands}, **demand.as_facts()}
+        return {name: fact for name, fact in facts.items() if name not in demand.unsaid}
+
+    @cached_property
+    def answered(self) -> frozenset[str]:
+        """The demands that a rule, or what becomes of a record without results, answers."""
+        asked = {c.fact for rule in self.rules for c in (*rule.when, *rule.unless)} | self.untested
+        return frozenset(each.id for each in self.demands if each.id in asked | set(self.variables))
 
     def category(self, category_id: str) -> Category:
         """Return a category by its id."""

@@ -23,6 +23,7 @@ class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
     processes: Some
     scopes: Annotated[tuple[Scope, ...], Meta(min_length=1)] = ("joint", "deposit", "pass")
     assumed: dict[str, Assumption] = {}
+    untested: dict[str, Literal["nothing"]] = {}
 
 
 class WrittenCombination(Struct, frozen=True, forbid_unknown_fields=True):

@@ -9,9 +9,9 @@ from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
 from anlage.core.record import Pqr
 from anlage.session.judging.boxes import BoxKeeper, Record
+from anlage.session.judging.editions import edition_of
 from anlage.session.judging.records import coupon_of
-from anlage.session.judging.statements import demand_of, stated_of
-from anlage.session.judging.what_if import edition_of
+from anlage.session.judging.statements import stated_of
 
 
 class Assessment(Struct, frozen=True):
@@ -57,7 +57,8 @@ class Assessor:
         if outside:
             return Assessment(None, f"the code pack has no rules for {', '.join(outside)}", pack)
         keeper, records = self._ready(pack)
-        return Assessment(keeper.judge(stated_of(wps, pack), records, demand_of(wps, pack)), "", pack)
+        stated = stated_of(wps, pack)
+        return Assessment(keeper.judge(stated, records, stated.demand), "", pack)
 
     def records(self, pack: Pack) -> tuple[Record, ...]:
         """Return the records as a pack sees them, newest first, without those that contradict themselves."""

@@ -63,10 +63,10 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
     notices: list[Notice] = []
     if coupon.metals:
         joint |= derive.metal_facts(coupon.metals[0], coupon.metals[-1])
+    if coupon.pwht_temperature_c:
+        notices += _heat_treatment(joint, coupon, derive)
     if coupon.pwht:
         joint["pwht"] = coupon.pwht
-    elif coupon.pwht_temperature_c:
-        notices += _heat_treatment(joint, coupon.pwht_temperature_c, derive)
     if joint.get("joint_type"):
         joint.setdefault("coupon_weld", "fillet" if joint["joint_type"] == "fillet" else "groove")
     deposits = tuple(_deposit_facts(deposit, derive) for deposit in coupon.deposits)
@@ -77,9 +77,9 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
     return CouponFacts(joint, deposits), tuple(notices)
 
 
-def _heat_treatment(joint: dict[str, Fact], temperature_c: Interval, derive: Derivations) -> list[Notice]:
-    rule = derive.heat_treatment
-    if rule is None:
+def _heat_treatment(joint: dict[str, Fact], coupon: StatedCoupon, derive: Derivations) -> list[Notice]:
+    rule, temperature_c = derive.heat_treatment, coupon.pwht_temperature_c
+    if rule is None or temperature_c is None:
         return []
     middle = (temperature_c.low + temperature_c.high) / 2
     joint[rule.temperature] = Measured(temperature_c.low, middle, temperature_c.high)
@@ -87,6 +87,7 @@ def _heat_treatment(joint: dict[str, Fact], temperature_c: Interval, derive: Der
     found = derive.heat_treatment_class(temperature_c, metals if isinstance(metals, frozenset) else frozenset())
     if found:
         joint[rule.fact] = found
+    if found or coupon.pwht:
         return []
     text = "the class of this heat treatment is not known: state below-ltt, above-utt, between or solution"
     return [Notice("coupon.pwht_class", rule.fact, text)]

@@ -57,18 +57,22 @@ def support_sentences(wps: Wps, proof: Assessment) -> tuple[str, ...]:
 
 def _line(wps: Wps, rung: Rung, system: System) -> Line:
     name, title = spoken(rung.variable), spoken_variable(rung.variable)
-    stated = "not stated" if rung.stated is None else set_text(rung.variable, rung.stated, system)
+    unsaid = "two things, not alike" if rung.clash else "not stated"
+    stated = unsaid if rung.stated is None else set_text(rung.variable, rung.stated, system)
     allowed = set_text(rung.variable, rung.sure, system)
     if rung.sure != rung.possible:
         possible = set_text(rung.variable, rung.possible, system)
         allowed = f"unproven, at most {possible}" if is_none(rung.sure) else f"{allowed}, perhaps {possible}"
+    if not rung.clause:
+        allowed = "no rule says"
+    reason, mend = _beyond_rules(rung) or (_reason(wps, rung, name, stated, allowed), _mend(rung, name, system))
     return Line(
         rung=rung,
         title=f"{title}, {rung.label}" if rung.label else title,
         stated=stated,
         allowed=allowed,
-        reason=_reason(wps, rung, name, stated, allowed),
-        mend=_mend(rung, name, system),
+        reason=reason,
+        mend=mend,
         path=leaf_of_rung(wps, rung),
     )
 
@@ -76,11 +80,24 @@ def _line(wps: Wps, rung: Rung, system: System) -> Line:
 def spoken_variable(variable: str) -> str:
     """Return the name of a variable as a title."""
     name = spoken(variable)
-    return f"{name[0].upper()}{name[1:]}"
+    return _capital(name)
 
 
 def _records(rung: Rung) -> str:
     return " and ".join(rung.records) or "no record"
+
+
+def _beyond_rules(rung: Rung) -> tuple[str, str] | None:
+    """Return reason and remedy where no rule gives the verdict: a clash, or a demand that is open or not answered."""
+    if rung.clash:
+        return f"{_capital(rung.clash)}: nothing counts as stated.", "Make both say the same."
+    if not rung.clause:
+        return f"{_capital(rung.reason)}.", "Say so, yes or no." if rung.stated is None else ""
+    return None
+
+
+def _capital(text: str) -> str:
+    return f"{text[0].upper()}{text[1:]}"
 
 
 def _reason(wps: Wps, rung: Rung, name: str, stated: str, allowed: str) -> str:
@@ -133,6 +150,8 @@ def leaf_of_rung(wps: Wps, rung: Rung) -> str:
     """Return the leaf where the variable of a rung is typed; "" when the procedure has none."""
     row = variables().get(rung.variable)
     where = row.wps if row else None
+    if row is not None and row.asked and not rung.clause:
+        return row.asked  # a demand: what answers it is typed where it is asked
     if where is None:
         return ""
     if where.scope == "joint":

@@ -3,8 +3,9 @@
 from anlage.core.codes import Demand, cover_box
 from anlage.core.record import Pqr
 from anlage.core.results import Notice
+from anlage.session.judging.editions import edition_of
 from anlage.session.judging.records import coupon_of
-from anlage.session.judging.what_if import WhatIf, bought, edition_of
+from anlage.session.judging.what_if import WhatIf, bought
 
 
 def ranges_of_record(code: str, pqr: Pqr, demand: Demand) -> WhatIf:

@@ -1,14 +1,16 @@
 """From a record as a document to the coupon that rules are asked about."""
 
-from anlage.core.catalogue import MetalGroup
+from collections.abc import Mapping
+
 from anlage.core.codes import Coupon, Pack
-from anlage.core.codes.facts import Demand
+from anlage.core.codes.facts import Demand, Fact
 from anlage.core.errors import UnknownNameError
-from anlage.core.procedure import Metal, Metals
 from anlage.core.record import Pqr, RecordedDeposit
 from anlage.data.tables import catalogue
+from anlage.session.judging.clashes import clashes_of, sentences
 from anlage.session.judging.coupons import StatedCoupon, StatedCouponDeposit, coupon_facts
 from anlage.session.judging.mapper import facts_of
+from anlage.session.judging.metals import metals_of
 
 
 def coupon_of(pqr: Pqr, pack: Pack) -> Coupon:
@@ -29,8 +31,21 @@ def coupon_of(pqr: Pqr, pack: Pack) -> Coupon:
         facts=facts_of(pqr, "joint"),
     )
     found, _ = coupon_facts(stated, Demand(), pack.derive)
-    name = pqr.header.number or "record"
-    return Coupon(name=name, joint=found.joint, deposits=found.deposits, toughness_tested=pqr.toughness_tested)
+    clashes = clashes_of(pqr, pack.derive)
+    joint, own = sentences(clashes), [sentences(clashes, each.id) for each in pqr.deposits]
+    return Coupon(
+        name=pqr.header.number or "record",
+        joint=_without(found.joint, joint),
+        deposits=tuple(_without(facts, {**joint, **told}) for facts, told in zip(found.deposits, own, strict=True)),
+        toughness_tested=pqr.toughness_tested,
+        clashes=joint,
+        deposit_clashes=tuple(own),
+    )
+
+
+def _without(facts: Mapping[str, Fact], clashes: Mapping[str, str]) -> dict[str, Fact]:
+    """Return the facts without those of which the record says two things."""
+    return {name: fact for name, fact in facts.items() if name not in clashes}
 
 
 def _deposit(pqr: Pqr, deposit: RecordedDeposit) -> StatedCouponDeposit:
@@ -39,29 +54,6 @@ def _deposit(pqr: Pqr, deposit: RecordedDeposit) -> StatedCouponDeposit:
         filler=deposit.filler if is_known_filler(deposit.filler) else None,
         facts=facts_of(pqr, "deposit", deposit),
     )
-
-
-def metals_of(metals: Metals) -> tuple[MetalGroup, ...]:
-    """Return the groups of both sides of a joint; none when one of them is not stated or not known."""
-    found = [group_of(each) for each in (metals.one, metals.other or metals.one)]
-    return tuple(each for each in found if each is not None) if None not in found else ()
-
-
-def group_of(metal: Metal) -> MetalGroup | None:
-    """Return the group of a metal: as stated, or by its name; `None` when neither is known."""
-    if metal.p_number:
-        return MetalGroup(
-            f"P-{metal.p_number}",
-            {"p_number": metal.p_number, "group_number": metal.group_number or ""},
-            "H",
-            "as stated",
-        )
-    if not metal.name:
-        return None
-    try:
-        return catalogue().metal_group(metal.name)
-    except UnknownNameError:
-        return None
 
 
 def is_known_filler(name: str | None) -> bool:

@@ -7,12 +7,11 @@ from msgspec import Struct
 from anlage.core.codes import Allowance, Coupon, CoverBox, Demand, Pack, Rule, cover_box
 from anlage.core.codes.conditions import concern
 from anlage.core.codes.facts import Facts, deposit_facts, joint_facts
-from anlage.core.errors import UnknownNameError
 from anlage.core.results import Notice, Source
 from anlage.core.variables import spoken
-from anlage.data.code_packs import code_pack
 from anlage.data.tables import catalogue
 from anlage.session.judging.coupons import CouponFacts, StatedCoupon, coupon_facts, is_without
+from anlage.session.judging.editions import edition_of
 
 SCOPED_BELOW = ("deposit", "pass")
 
@@ -37,20 +36,6 @@ class WhatIf(Struct, frozen=True):
     variables: tuple[Bought, ...]
     notices: tuple[Notice, ...]
     sources: tuple[Source, ...]
-
-
-def edition_of(code: str) -> tuple[Pack, str]:
-    """Return the pack and edition that `asme-ix` or `asme-ix:2019` names; the newest when none is named.
-
-    Raises
-    ------
-    UnknownNameError : no such pack, or the pack serves no such edition
-    """
-    name, _, edition = code.partition(":")
-    pack = code_pack(name.strip().lower())
-    if edition and edition not in pack.editions:
-        raise UnknownNameError(edition, pack.editions, where="code")
-    return pack, edition or pack.editions[-1]
 
 
 def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:

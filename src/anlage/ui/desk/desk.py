@@ -200,6 +200,9 @@ class WindowDesk(QObject):
         """Show in the band, on the place bar and at the place in front how the open document stands."""
         if self.works is None or self.document is None:
             return
+        self.document.tell_clashes(
+            loaded("anlage.session.judging.clashes:complaints_of")(self.document.value, self.reader.system)
+        )
         assessment = self.assessment()
         if self.strip is None and assessment is not None:
             self.strip = loaded("anlage.ui.frame.strip:ProofStrip")(self.reader)

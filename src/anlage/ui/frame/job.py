@@ -14,12 +14,12 @@ WIDTH_PX = 660
 # Lines of the panel: one wide leaf, or two that belong together.
 LINES = (
     ("header/number",), ("header/title",), ("header/application",), ("header/code", "header/units"),
-    ("header/weld", "header/impact"), ("metals/one/name", "metals/other/name"),
-    ("range/thickness_mm", "range/thicker_member_mm"), ("range/diameter_mm", "header/hardness"),
-    ("preheat/minimum_c", "preheat/interpass_maximum_c"), ("preheat/maintenance",),
-    ("pwht/kind", "pwht/temperature_c"), ("technique/position", "technique/progression"),
-    ("technique/runs", "technique/bead_technique"), ("seam/weave_limit_mm", "technique/peening"),
-    ("technique/cleaning", "technique/back_gouging"), ("technique/thermal_preparation",),
+    ("header/weld", "header/impact"), ("header/hardness", "header/sour_service"),
+    ("metals/one/name", "metals/other/name"), ("range/thickness_mm", "range/thicker_member_mm"),
+    ("range/diameter_mm", "seam/weave_limit_mm"), ("preheat/minimum_c", "preheat/interpass_maximum_c"),
+    ("pwht/kind", "pwht/temperature_c"), ("pwht/time_h", "preheat/maintenance"),
+    ("technique/position", "technique/progression"), ("technique/runs", "technique/bead_technique"),
+    ("technique/peening", "technique/thermal_preparation"), ("technique/cleaning", "technique/back_gouging"),
     ("joint/backing", "joint/retainers"),
 )  # fmt: skip
 

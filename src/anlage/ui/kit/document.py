@@ -32,9 +32,11 @@ class Document(QObject):
     Signals
     -------
     changed(before, after) : the draft is another one now; both are `Working`
+    clashed(parts) : other leaves contradict each other now, in these parts
     """
 
     changed = Signal(object, object)
+    clashed = Signal(object)
 
     def __init__(self, working: Working, reader: Reader, *, document_id: str = "", can_write: bool = True) -> None:
         super().__init__()
@@ -44,6 +46,8 @@ class Document(QObject):
         self.number_fault: Callable[[str], AnlageError | None] = lambda _number: None
         self._known: tuple[tuple[Working, System], dict[str, AnlageError]] | None = None
         self._parts: dict[str, _Part] = {}
+        self._clashes: Mapping[str, AnlageError] = {}
+        self.clashed.connect(self._on_clashed)
 
     @property
     def working(self) -> Working:
@@ -80,8 +84,21 @@ class Document(QObject):
         key = (self.working, self.system)
         if self._known is None or any(a is not b for a, b in zip(self._known[0], key, strict=True)):
             taken = self.number_fault(self.value.header.number)
-            self._known = (key, complaints(*key) | ({"header/number": taken} if taken else {}))
+            own = complaints(*key) | ({"header/number": taken} if taken else {})
+            self._known = (key, {**self._clashes, **own})
         return self._known[1]
+
+    def tell_clashes(self, clashes: Mapping[str, AnlageError]) -> None:
+        """Take over what the document says twice and not alike, by leaf, as whoever judges it found."""
+        said, now = ({path: str(fault) for path, fault in each.items()} for each in (self._clashes, clashes))
+        if said != now:
+            self._clashes, self._known = clashes, None
+            self.clashed.emit({part_of(path) for path in said.keys() | now.keys() if said.get(path) != now.get(path)})
+
+    def _on_clashed(self, parts: set[str]) -> None:
+        for key, part in tuple(self._parts.items()):
+            if key in parts:
+                part.changed.emit()
 
     def type_text(self, path: str, text: str, visit: object | None = None) -> None:
         """Take over what was typed into the field of a leaf; all typing of one `visit` is one undo step."""
@@ -124,6 +141,7 @@ class DocumentView(Document):
         self._source, self._seen, self._is_shown = source, source.working, True
         self.undo_stack = source.undo_stack
         source.changed.connect(self._on_source_changed)
+        source.clashed.connect(self._on_clashed)
 
     @property
     def working(self) -> Working:

@@ -5,6 +5,7 @@ LINES = (
     ("header/number", "state"), ("header/title",), ("header/code", "header/units"), ("header/weld", "toughness_tested"),
     ("welded_on", "welder"), ("laboratory",), ("metals/one/name", "metals/other/name"), ("joint/kind", "joint/product"),
     ("joint/thickness_mm", "joint/od_mm"), ("preheat_least_c", "interpass_most_c"), ("pwht/kind", "pwht/temperature_c"),
+    ("pwht/time_h",),
     ("technique/position", "technique/progression"), ("technique/runs", "technique/bead_technique"),
     ("technique/peening", "technique/thermal_preparation"),
 )  # fmt: skip

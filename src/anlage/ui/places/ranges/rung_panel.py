@@ -108,6 +108,8 @@ class RungPanel(QFrame):
 def _origin(line: Line) -> str:
     """Return clause, category, doubt and records of a rung."""
     rung = line.rung
+    if not rung.clause:
+        return "By no clause: the procedure itself leaves it open."
     because = f", because of {rung.because}" if rung.because else ""
     doubt = {"H": "high", "M": "medium: read from memory", "L": "low: not relied on"}.get(
         rung.confidence, rung.confidence

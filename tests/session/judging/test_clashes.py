@@ -1,0 +1,203 @@
+"""What a document says twice and not alike proves nothing: one document a clash, and its healthy twin."""
+
+import pytest
+from msgspec.structs import replace
+
+from anlage.core.codes.derive import Derivations
+from anlage.core.document import read_strict, with_at
+from anlage.core.procedure import HoldPoint
+from anlage.core.record import Recorded
+from anlage.data.code_packs import code_pack
+from anlage.data.files import FOLDER
+from anlage.session.judging.assessment import Assessor
+from anlage.session.judging.clashes import clashes_of, complaints_of, is_day
+from anlage.session.judging.records import coupon_of
+from anlage.session.judging.statements import demand_of, stated_of
+from anlage.session.kinds import PROCEDURE, RECORD
+
+DEMO = FOLDER / "demo"
+
+
+def read(number, kind):
+    return read_strict((DEMO / f"{number}.json").read_text(encoding="utf-8"), kind.core)
+
+
+@pytest.fixture(scope="module")
+def wps():
+    """A procedure that stands all inside, on the record `pqr`."""
+    return changed(read("OST-W-02", PROCEDURE), {"range/thickness_mm": [4, 13], "technique/peening": "none"})
+
+
+@pytest.fixture(scope="module")
+def pqr():
+    return read("OST-R-02", RECORD)
+
+
+@pytest.fixture(scope="module")
+def pack():
+    return code_pack("asme-ix")
+
+
+def changed(document, changes):
+    """A document with some leaves stated otherwise."""
+    for path, value in changes.items():
+        document = with_at(document, path, value)
+    return document
+
+
+def verdict(wps, *records):
+    return Assessor([(f"id{n}", each) for n, each in enumerate(records)]).assess(wps)
+
+
+# What a careless person types, the variables that must not be inside, and the words of the sentence.
+CLASHES = [
+    ({"header/weld": "fillet"}, {"weld"}, "what is drawn is a groove"),
+    ({"range/thickness_mm": [7, 12]}, {"base_metal_thickness_mm"}, "6.55\u2009mm is drawn, but the"),
+    ({"joint/other_thickness_mm": 16.0}, {"base_metal_thickness_mm"}, "16\u2009mm is drawn"),
+    ({"joint/other_thickness_mm": 13.0, "range/thicker_member_mm": [5, 12]}, {"thicker_member_mm"},
+     "13\u2009mm is drawn"),
+    ({"range/diameter_mm": [150, 300]}, {"diameter_mm"}, "a diameter of 141.3\u2009mm is drawn"),
+    ({"deposits/d1/thickness_mm": [0, 2]}, {"deposit_thickness_mm"}, "the passes lay 4\u2009mm, but at most 2\u2009mm"),
+    ({"deposits/d2/thickness_mm": [6, 7]}, {"deposit_thickness_mm"}, "lay 4.1\u2009mm, but at least 6\u2009mm"),
+    ({"deposits/d1/thickness_mm": [0, 4], "deposits/d2/thickness_mm": [0, 1.9], "passes/p9/thickness_mm": [0.5, 1]},
+     {"deposit_thickness_mm"}, "add up to at most 5.9\u2009mm in a joint of 6.55\u2009mm"),
+    ({"metals/one/p_number": "8"}, {"p_number"}, "A106-B is P-1, but P-8 is stated"),
+    ({"pwht/temperature_c": [600, 640]}, {"pwht"}, "no heat treatment is stated, but a temperature"),
+    ({"pwht/time_h": [1, 2]}, {"pwht"}, "no heat treatment is stated, but a time"),
+    ({"pwht/kind": "above-utt", "pwht/temperature_c": [600, 640]}, {"pwht"}, "stays below the lower transformation"),
+    ({"pwht/kind": "below-ltt", "pwht/temperature_c": [600, 790]}, {"pwht"}, "reaches the lower transformation"),
+    ({"technique/progression": "none"}, {"position"}, "position 6G goes up or down"),
+    ({"technique/position": "all", "technique/progression": "none"}, {"position"}, "goes up or down"),
+    ({"technique/position": "1G, 2G"}, {"position"}, "goes neither up nor down"),
+    ({"technique/position": "PJ"}, {"position"}, "says otherwise"),
+    ({"technique/bead_technique": "stringer"}, {"bead_technique"}, "pass 3 is woven"),
+    ({"passes/p8/bead": "stringer", "passes/p9/bead": "stringer"}, {"bead_technique"}, "every pass is a stringer"),
+    ({"technique/runs": "single"}, {"runs"}, "4 are laid on one"),
+    ({"joint/kind": "v-backing", "joint/backing": "none"}, {"backing"}, "no backing is stated"),
+    ({"deposits/d1/filler": "E7018"}, {"f_number"}, "E7018 is a filler for SMAW, not for GTAW"),
+    ({"deposits/d2/filler": "none"}, {"filler_present"}, "SMAW lays no weld without filler"),
+    ({"preheat/minimum_c": 200.0, "preheat/interpass_maximum_c": 150.0}, {"preheat_c"}, "above the interpass"),
+    ({"joint/kind": "cladding"}, {"weld"}, "a surfacing"),
+]  # fmt: skip
+
+
+def test_the_healthy_procedure_and_its_record_say_nothing_twice(wps, pqr, pack):
+    assert clashes_of(wps, pack.derive) == clashes_of(pqr, pack.derive) == ()
+    assert verdict(wps, pqr).judgement.verdict == "inside"
+
+
+@pytest.mark.parametrize(("changes", "variables", "words"), CLASHES, ids=[each[2] for each in CLASHES])
+def test_a_procedure_that_contradicts_itself_is_never_inside(wps, pqr, pack, changes, variables, words):
+    found = changed(wps, changes)
+    told = clashes_of(found, pack.derive)
+    assert [each for each in told if words in each.text], told
+    judgement = verdict(found, pqr).judgement
+    assert judgement.verdict != "inside"
+    unproven = {rung.variable for rung in judgement.rungs if rung.clash and rung.verdict == "unproven"}
+    assert variables & {name for each in told for name in each.variables}
+    assert unproven, "a rung says so"
+    complaints = complaints_of(found, "si")
+    (clash, *_) = [each for each in told if words in each.text]
+    assert all(words in complaints[leaf].what for leaf in clash.leaves[:2]), "the sentence stands at both fields"
+
+
+@pytest.mark.parametrize(
+    "changes",
+    [
+        {"header/weld": "partial"},
+        {"header/weld": "repair"},
+        {"range/thickness_mm": [4, 6.55]},
+        {"joint/other_thickness_mm": 9.0},
+        {"metals/one/p_number": "1", "metals/one/group_number": "1"},
+        {"deposits/d1/thickness_mm": [0, 3.6]},
+        {"technique/position": "PH"},
+        {"technique/position": "1G, 6G"},
+        {"technique/runs": None},
+        {"technique/bead_technique": None},
+        {"pwht/kind": "below-ltt", "pwht/temperature_c": [600, 640]},
+        {"pwht/kind": None, "pwht/temperature_c": [600, 640]},
+        {"joint/kind": None},
+        {"preheat/minimum_c": 150.0, "preheat/interpass_maximum_c": 150.0},
+        {"deposits/d1/filler": "a wire nobody knows"},
+        {"metals/one/name": "a metal nobody knows", "metals/one/p_number": "8"},
+    ],
+    ids=str,
+)
+def test_what_agrees_is_no_clash(wps, pack, changes):
+    assert clashes_of(changed(wps, changes), pack.derive) == ()
+
+
+RECORD_CLASHES = [
+    ({"header/weld": "fillet"}, "coupon_weld", "what is drawn is a groove"),
+    ({"metals/one/p_number": "8"}, "p_number", "A106-B is P-1, but P-8"),
+    ({"pwht/temperature_c": [600, 640]}, "pwht", "no heat treatment is stated"),
+    ({"technique/progression": "none"}, "progression", "goes up or down"),
+    ({"preheat_least_c": 300.0}, "preheat_c", "above the interpass"),
+    ({"deposits/d1/filler": "E7018"}, "f_number", "not for GTAW"),
+    ({"deposits/d1/max_pass_thickness_mm": 3.5}, "deposit_thickness_mm", "a pass of 3.5\u2009mm is recorded"),
+    ({"deposits/d2/heat_input_kj_mm": Recorded(least=0.9, mean=1.4, most=2.9)}, "heat_input_kj_mm", "volts, amps and"),
+]
+
+
+@pytest.mark.parametrize(("changes", "fact", "words"), RECORD_CLASHES, ids=[each[2] for each in RECORD_CLASHES])
+def test_a_record_that_contradicts_itself_supports_nothing_on_that_variable(wps, pqr, pack, changes, fact, words):
+    found = changed(pqr, changes)
+    assert any(words in each.text for each in clashes_of(found, pack.derive))
+    coupon = coupon_of(found, pack)
+    assert all(fact not in {**coupon.joint, **own} for own, said in zip(
+        coupon.deposits, coupon.deposit_clashes, strict=True) if fact in {**coupon.clashes, **said}
+    )  # fmt: skip
+    demanding = changed(wps, {"header/impact": True})
+    tested = changed(found, {"toughness_tested": True})
+    assert verdict(demanding, tested).judgement.verdict != "inside"
+    if fact in ("coupon_weld", "p_number", "pwht", "preheat_c", "f_number", "deposit_thickness_mm"):
+        judgement = verdict(wps, found).judgement
+        assert judgement.verdict != "inside"
+        assert any(words in rung.reason for rung in judgement.rungs)
+
+
+@pytest.mark.parametrize(("text", "is_one"), [("2026-02-28", True), ("2026-02-30", False), ("2025-02-29", False)])
+def test_a_day_that_does_not_exist_is_told(pqr, text, is_one):
+    assert is_day(text) == is_one
+    told = complaints_of(changed(pqr, {"welded_on": text}), "si")
+    assert ("welded_on" in told) != is_one
+
+
+def test_the_sentence_speaks_in_the_units_of_the_reader(wps):
+    told = clashes_of(changed(wps, {"range/thickness_mm": [7, 12]}), Derivations(), "us")
+    assert "in is drawn" in told[0].text
+    assert "mm" not in told[0].text
+
+
+def test_a_demand_that_is_not_stated_leaves_two_readings(wps, pqr, pack):
+    unsaid = changed(wps, {"header/impact": None, "preheat/interpass_maximum_c": 400.0})
+    assert demand_of(unsaid, pack).unsaid == {"impact", "sour_service"}
+    judgement = verdict(unsaid, pqr).judgement
+    told = {rung.variable: rung for rung in judgement.rungs if rung.verdict != "inside"}
+    assert judgement.verdict == "unproven"
+    assert "does not say whether impact testing is demanded" in told["impact"].reason
+    assert "hangs on impact" in told["interpass_c"].reason
+    assert verdict(changed(unsaid, {"header/impact": False}), pqr).judgement.verdict == "inside"
+
+
+@pytest.mark.parametrize("demand", ["hardness", "sour_service"])
+def test_a_demand_that_no_rule_answers_is_said(wps, pqr, demand):
+    judgement = verdict(changed(wps, {f"header/{demand}": True}), pqr).judgement
+    (rung,) = [each for each in judgement.rungs if each.verdict != "inside"]
+    assert (rung.variable, rung.verdict) == (demand, "unproven")
+    assert "ASME IX has no rule on" in rung.reason
+
+
+def test_a_clash_of_the_weld_leaves_the_rules_of_both_kinds(wps, pqr, pack):
+    found = stated_of(changed(wps, {"header/weld": "fillet", "range/thickness_mm": [4, 20]}), pack)
+    assert "weld" in found.demand.unsaid
+    judgement = verdict(changed(wps, {"header/weld": "fillet", "range/thickness_mm": [4, 20]}), pqr).judgement
+    assert "base_metal_thickness_mm" in {rung.variable for rung in judgement.rungs if rung.verdict == "unproven"}
+
+
+def test_what_cannot_be_drawn_or_is_half_stated_is_no_clash(pack):
+    empty = PROCEDURE.core.model()
+    assert clashes_of(empty, pack.derive) == ()
+    assert clashes_of(RECORD.core.model(), pack.derive) == ()
+    odd = replace(empty, hold_points=(HoldPoint(id="h1"),), ids=1)
+    assert clashes_of(odd, pack.derive) == ()
