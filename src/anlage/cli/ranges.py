@@ -12,7 +12,9 @@ from anlage.core.procedure import Wps
 from anlage.core.record import PQR
 from anlage.core.results import Notice
 from anlage.session.judging.editions import edition_of
+from anlage.session.judging.evidence import evidence_of
 from anlage.session.judging.record_ranges import ranges_of_record
+from anlage.session.judging.records import coupon_of
 from anlage.session.judging.statements import demand_of
 from anlage.session.keyed.answer import Answer
 from anlage.session.keyed.arguments import Arguments
@@ -34,9 +36,13 @@ def ranges_answer(name: str, code: str, words: Sequence[str]) -> Answer:
     asked = demand_of(with_demands(Wps(header=found.value.header), arguments), edition_of(code)[0])
     ranges = ranges_of_record(code, found.value, asked)
     notices = []
-    if found.value.state != "accepted":
-        text = f"the record is {found.value.state}: it qualifies nothing yet"
-        notices.append(Notice("record.not_accepted", "state", text))
+    pack, _ = edition_of(code)
+    evidence = evidence_of(found.value, pack, coupon_of(found.value, pack))
+    if evidence.state != "accepted":
+        text = f"the record is {evidence.words()}; it qualifies nothing yet"
+        notices.append(Notice("record.not_accepted", "results", text))
+    if evidence.remark:
+        notices.append(Notice("record.overridden", "override", f"the record was {evidence.remark}"))
     answer = what_if_answer(ranges, notices)
     return replace(answer, values={"record": found.value.header.number, **answer.values})
 

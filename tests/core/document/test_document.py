@@ -180,7 +180,7 @@ def changed(wps, **values):
         ("3", "x.json: the format is none; take a file of format anlage-wps"),
         ('{"format": "other"}', "x.json: the format is other; take a file of format anlage-wps"),
         ('{"format": "anlage-wps"}', "x.json: None is no version; write the version as a number"),
-        ('{"format": "anlage-wps", "version": 99}', "x.json: version 99 is newer than 2, the newest"),
+        ('{"format": "anlage-wps", "version": 99}', "x.json: version 99 is newer than 3, the newest"),
         ('{"format": "anlage-wps", "version": 1, "ids": NaN}', "x.json: NaN is no number of JSON; write null"),
         ('{"format": "anlage-wps", "version": 1, "ids": 1, "ids": 2}', "x.json: the key ids comes twice; keep one"),
         ('{"format": "anlage-wps", "version": ' + "9" * 5000 + "}", "x.json: no JSON"),
@@ -264,10 +264,10 @@ def test_a_past_version_is_brought_up_step_by_step():
     def renamed(raw):
         return {("header" if key == "head" else key): value for key, value in raw.items()}
 
-    kind = DocumentKind(Wps, "anlage-wps", 2, {1: renamed})
-    old = json.dumps({"format": "anlage-wps", "version": 1, "head": {"number": "W"}})
+    kind = DocumentKind(Wps, "anlage-wps", 3, {2: renamed})
+    old = json.dumps({"format": "anlage-wps", "version": 2, "head": {"number": "W"}})
     with pytest.raises(FormatError, match="no such key is known; leave it out"):
-        read_strict(old.replace('"version": 1', '"version": 2'), kind)
+        read_strict(old.replace('"version": 2', '"version": 3'), kind)
     assert read_mending(old, kind)[0].header.number == "W"
 
 
@@ -278,7 +278,15 @@ def test_the_one_code_of_a_first_version_is_the_leading_one_of_several(kind, cod
     found = read_strict(old, kind)
     assert (found.header.codes, found.header.code, found.header.construction_code) == (codes, code, None)
     assert read_mending(old, kind) == (found, ())
-    assert json.loads(write(found))["version"] == 2
+    assert json.loads(write(found))["version"] == 3
+
+
+@pytest.mark.parametrize(("state", "verdict"), [("accepted", None), ("open", None), ("rejected", "rejected")])
+def test_what_was_chosen_to_be_accepted_is_accepted_no_more(state, verdict):
+    old = json.dumps({"format": "anlage-pqr", "version": 2, "header": {"number": "R"}, "state": state})
+    found = read_strict(old, PQR)
+    assert (found.override.verdict, found.override.by, found.results) == (verdict, None, ())
+    assert read_mending(old, PQR) == (found, ())
 
 
 def test_recorded_values_stand_in_order():

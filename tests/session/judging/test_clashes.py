@@ -6,7 +6,7 @@ from msgspec.structs import replace
 from anlage.core.codes.derive import Derivations
 from anlage.core.document import read_strict, with_at
 from anlage.core.procedure import HoldPoint
-from anlage.core.record import Recorded
+from anlage.core.record import Recorded, with_row
 from anlage.data.code_packs import code_pack
 from anlage.data.files import FOLDER
 from anlage.session.judging.assessment import Assessor
@@ -148,9 +148,11 @@ def test_a_record_that_contradicts_itself_supports_nothing_on_that_variable(wps,
         coupon.deposits, coupon.deposit_clashes, strict=True) if fact in {**coupon.clashes, **said}
     )  # fmt: skip
     demanding = changed(wps, {"header/impact": True})
-    tested = changed(found, {"toughness_tested": True})
+    tested, _ = with_row(found, "results", kind="impact", passed=True)
     assert verdict(demanding, tested).judgement.verdict != "inside"
-    if fact in ("coupon_weld", "p_number", "pwht", "preheat_c", "f_number", "deposit_thickness_mm"):
+    if fact == "coupon_weld":
+        assert "kind of weld of the coupon is not recorded" in verdict(wps, found).set_aside[0][1]
+    elif fact in ("p_number", "pwht", "preheat_c", "f_number", "deposit_thickness_mm"):
         judgement = verdict(wps, found).judgement
         assert judgement.verdict != "inside"
         assert any(words in rung.reason for rung in judgement.rungs)
@@ -171,7 +173,7 @@ def test_the_sentence_speaks_in_the_units_of_the_reader(wps):
 
 def test_a_demand_that_is_not_stated_leaves_two_readings(wps, pqr, pack):
     unsaid = changed(wps, {"header/impact": None, "preheat/interpass_maximum_c": 400.0})
-    assert demand_of(unsaid, pack).unsaid == {"impact", "sour_service"}
+    assert demand_of(unsaid, pack).unsaid == {"impact"}
     judgement = verdict(unsaid, pqr).judgement
     told = {rung.variable: rung for rung in judgement.rungs if rung.verdict != "inside"}
     assert judgement.verdict == "unproven"

@@ -20,7 +20,7 @@ from anlage.core.procedure import (
     with_pass,
 )
 from anlage.core.procedure.wps import LISTS
-from anlage.core.record import Pqr, Recorded, RecordedDeposit
+from anlage.core.record import Pqr, Recorded, RecordedDeposit, Result, WeldedPass
 from anlage.session.kinds import KINDS
 from anlage.session.leaves.draft import Working, changed_to, complaints, moved, text_in, typed
 from anlage.session.leaves.names import named
@@ -115,9 +115,12 @@ def test_every_field_lies_in_the_document():
         tacks=(Tack(id="t1"),), stations=(Station(id="s1"),), sectors=(Sector(id="c1", of="p1"),),
         readings=(Reading(id="r1"),), ids=1,
     )  # fmt: skip
-    pqr = Pqr(deposits=(RecordedDeposit(id="d1"),), ids=1)
+    pqr = Pqr(
+        deposits=(RecordedDeposit(id="d1"),), results=(Result(id="r1"),), welded=(WeldedPass(id="w1"),), ids=1
+    )  # fmt: skip
+    lists = {"results": "r1", "welded": "w1"}
     for pattern in fields():
-        names = {name: getattr(wps, name)[0].id for name in LISTS if getattr(wps, name)}
+        names = lists | {name: getattr(wps, name)[0].id for name in LISTS if getattr(wps, name, None)}
         kind = pattern.partition("/")[0]
         path = pattern.replace("*", names.get(kind, "*"))
         owners = [each for each in (wps, pqr) if has_leaf(each, path)]
@@ -129,7 +132,7 @@ def test_every_field_lies_in_the_document():
 def test_every_number_can_be_stepped_and_says_its_unit():
     for field in fields().values():
         assert bool(field.kind) == (set(field.step) == {"si", "us"}), field.path
-        assert field.kind in ("", "ratio") or field.unit("si"), field.path
+        assert field.kind in ("", "ratio", "count") or field.unit("si"), field.path
 
 
 # Stepping ------------------------------------------------------------------------------------
@@ -268,7 +271,8 @@ def test_a_recorded_quantity_is_typed_number_by_number(pqr):
 
 @pytest.mark.parametrize(
     ("path", "text"),
-    [("preheat_least_c", "85"), ("state", "accepted"), ("toughness_tested", "no"), ("welded_on", "2026-04-14"),
+    [("preheat_least_c", "85"), ("override/verdict", "accepted"), ("toughness_tested", "no"),
+     ("welded_on", "2026-04-14"),
      ("joint/thickness_mm", "16")],
 )  # fmt: skip
 def test_leaves_of_a_record_are_typed_like_those_of_a_procedure(pqr, path, text):

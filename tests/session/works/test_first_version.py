@@ -5,6 +5,7 @@ import shutil
 from pathlib import Path
 
 import pytest
+from msgspec.structs import replace
 
 from anlage.core.document import read_mending, read_strict, with_at
 from anlage.core.procedure import WPS
@@ -69,12 +70,25 @@ def test_saved_anew_in_the_present_version_it_is_still_the_issued_one(works, pat
     works.save(own, working)
     works.flush()
     found = find_document(f"{path}#OST-W-01", WPS)
-    assert '"version": 2' in found.body
+    assert '"version": 3' in found.body
     assert standing_of(found).is_issued
 
 
-def test_the_verdicts_are_those_of_then(works):
-    assessor = Assessor(works.records())
+def test_records_that_were_accepted_by_choice_wait_for_their_results(works):
+    found = Assessor(works.records()).assess(works.read(works.entries()[0].id)[0].value)
+    assert found.judgement.verdict == "unproven"
+    assert found.set_aside == (
+        ("OST-R-02", "open: 1 face bend and 1 root bend of QW-451.1 not recorded as passed"),
+        ("OST-R-01", "open: 3 side bends of QW-451.1 not recorded as passed"),
+    )
+
+
+def test_with_their_specimens_counted_the_verdicts_are_those_of_then(works):
+    records = [
+        (own, replace(pqr, results=tuple(replace(each, count=4) for each in pqr.results)))
+        for own, pqr in works.records()
+    ]  # fmt: skip
+    assessor = Assessor(records)
     verdicts = [assessor.assess(works.read(entry.id)[0].value).judgement for entry in works.entries()]
     assert [found.counts() for found in verdicts] == [
         {"inside": 48, "outside": 0, "unproven": 0},

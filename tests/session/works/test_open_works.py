@@ -8,6 +8,7 @@ from anlage.core.document import read_strict, with_at
 from anlage.core.errors import FormatError
 from anlage.core.procedure import WPS, clashes, pass_energy
 from anlage.core.record import PQR
+from anlage.session.judging.evidence import Evidence, evidence_of_document
 from anlage.session.kinds import PROCEDURE
 from anlage.session.leaves.draft import Working, typed
 from anlage.session.machine.crash import untold_crash, write_crash
@@ -124,7 +125,7 @@ def test_the_demo_holds_sound_procedures_and_accepted_records(tmp_path):
     for wps in procedures:
         assert not clashes(wps.joint)
         assert all(pass_energy(each) for each in wps.passes)
-    assert all(record.state == "accepted" for record in records)
+    assert all(evidence_of_document(record) == Evidence("accepted") for record in records)
 
 
 def test_the_demo_keeps_to_coupons_of_its_own(tmp_path):

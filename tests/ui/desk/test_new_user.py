@@ -149,8 +149,9 @@ RECORD = {
 }  # fmt: skip
 PROCEDURE = {
     "Code": "a", "Base metal": "A516-70", "Thickness range": "6..22", "Preheat, least": "20", "Interpass, most": "230",
-    "Impact tests": "n", "Kept after welding": "none", "Heat treatment": "none", "Position": "1G", "Progression": "n", "Passes a side": "m",
-    "Bead": "s", "Cleaning": "brush", "Back gouging": "none", "Backing": "none", "Retainers": "none",
+    "Impact tests": "n", "Kept after welding": "none", "Heat treatment": "none", "Position": "1G", "Progression": "n",
+    "Passes a side": "m", "Bead": "s", "Cleaning": "brush", "Back gouging": "none", "Backing": "none",
+    "Retainers": "none",
 }  # fmt: skip
 
 
@@ -166,17 +167,30 @@ def state(person, label, text):
     person.press("Tab")
 
 
-def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypatch):
+def enter_record(person):
+    """A record with its deposit and its tests, each field by its name or in the order of the keyboard."""
     person.press("Ctrl+N", "Ctrl+Shift+R")
     for label, text in RECORD.items():
         state(person, label, text)
     person.press("Ctrl+Shift+Return")
     # Through the card of the deposit: process, filler, size, thickness, thickest pass, current, gases, operation.
-    for text in ("S", "E7018", "3.2", "16", "3.4", "DCEP", "", "none", "none", "m"):
+    for text in ("S", "E7018", "3.2", "16", "3.4", "DCEP", "", "none", "none", "", "m"):
         person.fill(text)
-    state(person, "Result", "a")
+    assert "results not recorded" in person.place.state.text()
+    for kind, count in (("t", "2"), ("s", "4")):
+        person.press("Ctrl+Return")
+        for text in (kind, count, "", "", "p"):
+            person.fill(text)
     record = person.document.value
-    assert (record.state, record.deposits[0].process, record.deposits[0].operation) == ("accepted", "SMAW", "manual")
+    assert [(each.kind, each.count, each.passed) for each in record.results] == [
+        ("tension", 2, True), ("side bend", 4, True),
+    ]  # fmt: skip
+    assert person.place.state.text() == "Accepted."
+    assert (record.deposits[0].process, record.deposits[0].operation) == ("SMAW", "manual")
+
+
+def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypatch):
+    enter_record(person)
 
     person.press("Alt+J", "Right", "Tab", "Tab")
     assert person.wps.header.number == "WPS-002"

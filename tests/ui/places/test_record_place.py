@@ -75,8 +75,15 @@ def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
         choose(demo, f"{own}/operation", "manual")
         for leaf in ("backing_gas", "trailing_gas"):
             type_into(demo, f"{own}/{leaf}", "none")
-    assert demo.place.buys.why == "The record is open: what stands here it proves once it is accepted."
-    choose(demo, "state", "accepted")
+    said = "The record is open: results not recorded. What stands here it proves once it is accepted."
+    assert demo.place.buys.why == said
+    for kind, count in (("tension", "2"), ("face bend", "2"), ("root bend", "2")):
+        demo.click(demo.place.more)
+        own = f"results/{demo.document.value.results[-1].id}"
+        choose(demo, f"{own}/kind", kind)
+        type_into(demo, f"{own}/count", count)
+        choose(demo, f"{own}/passed", "yes")
+    assert demo.place.buys.why == ""
     assert bought(demo)["Base metal thickness"] == "1.5..15 mm"
     demo.press("Alt+R")
     QApplication.processEvents()

@@ -20,11 +20,16 @@ from anlage.core.ranges import Range
 
 
 class Measured(Struct, frozen=True):
-    """A recorded number with its least, mean and most value; percentage rules act on the mean."""
+    """A recorded number with its least, mean and most value; percentage rules act on the mean.
+
+    `sure` is the highest value that was surely reached, where `most` is only what may have been: extremes of several
+    quantities need not belong together.
+    """
 
     least: float
     mean: float
     most: float
+    sure: float | None = None
 
 
 Fact = float | str | frozenset[str] | Measured | Range
@@ -91,6 +96,7 @@ class Coupon(Struct, frozen=True, kw_only=True):
     deposits: tuple[Mapping[str, Fact], ...]
     assumed: Mapping[str, Fact] = field(default_factory=lambda: EMPTY)
     toughness_tested: bool | None = None
+    remark: str = ""  # what was said against its results
     clashes: Mapping[str, str] = field(default_factory=lambda: EMPTY_WORDS)
     deposit_clashes: tuple[Mapping[str, str], ...] = ()
 

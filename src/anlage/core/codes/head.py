@@ -15,7 +15,8 @@ from anlage.core.codes.written import WrittenCombination, WrittenHead, WrittenRo
 from anlage.core.errors import FormatError, closest
 
 FILE = "pack.toml"
-_TABLES = {"pack", "rule", "combination", "root_deposit", "category", "demand", "sets", "derive", "heat_treatment"}
+_TABLES = {"pack", "rule", "combination", "root_deposit", "category", "demand", "sets", "derive", "heat_treatment",
+           "specimens"}  # fmt: skip
 _NEEDED = ("code", "name", "title", "editions", "processes", "source")
 
 

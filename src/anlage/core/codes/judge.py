@@ -36,6 +36,7 @@ class Rung(Struct, frozen=True, kw_only=True):
     records: tuple[str, ...]
     reason: str
     worst_pass: str = ""
+    remarks: tuple[str, ...] = ()  # what was said against the results of its records
     clash: str = ""  # the two statements that disagree, where that is why nothing counts as stated
 
     @property
@@ -99,6 +100,7 @@ class _Case(Struct, frozen=True):
     sets: list[dict[str, Range]]
     candidates: list[list[Candidate]]
     clashes: tuple[Mapping[str, str], ...]
+    remarks: Mapping[str, str]  # by record
 
 
 def _case(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> _Case:
@@ -106,7 +108,8 @@ def _case(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> _Case:
     candidates = [_candidates(deposit, own, boxes) for deposit, own in zip(stated.deposits, sets, strict=True)]
     labels = deposit_labels([deposit.process for deposit in stated.deposits])
     clashes = tuple({**stated.clashes, **deposit.clashes} for deposit in stated.deposits)
-    return _Case(pack, stated.deposits, labels, sets, candidates, clashes)
+    remarks = {box.record: f"{box.record} was {box.coupon.remark}" for box in boxes if box.coupon.remark}
+    return _Case(pack, stated.deposits, labels, sets, candidates, clashes, remarks)
 
 
 def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range]:
@@ -238,6 +241,7 @@ def _rung(case: _Case, index: int, variable: str, support: _Support) -> Rung:
         clause=allowance.clause if inside else governing.rule.clause,
         confidence=allowance.confidence,
         records=support.records,
+        remarks=tuple(case.remarks[name] for name in support.records if name in case.remarks),
         reason=clash or _reason(variable, verdict, stated, allowance),
         worst_pass="" if inside else _worst_pass(variable, deposit, allowance),
         clash=clash,

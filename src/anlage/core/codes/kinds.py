@@ -112,14 +112,14 @@ class End(Struct, frozen=True):
     at_most: Limit | None = None
     open: bool = False
 
-    def at(self, facts: Facts, units: System) -> float | None:
-        """Return where the end lies; `None` when its fact is missing."""
+    def at(self, facts: Facts, units: System, *, surely: bool = False) -> float | None:
+        """Return where the end lies, or where it lies for sure; `None` when its fact is missing."""
         if self.number is not None:
             return self.number.of(units)
         value = facts.get(self.of)
         if value is None:
             return None
-        place = self.times * _taken(value, self.take) + (self.plus.of(units) if self.plus else 0.0)
+        place = self.times * _taken(value, self.take, surely=surely) + (self.plus.of(units) if self.plus else 0.0)
         if self.at_least is not None:
             place = max(place, self.at_least.of(units))
         return place if self.at_most is None else min(place, self.at_most.of(units))
@@ -133,15 +133,24 @@ class Band(Struct, frozen=True):
 
     def allowed(self, facts: Facts, units: System) -> Readings:
         """Return the band for the recorded facts."""
+        possible = self._between(facts, units, surely=False)
+        if isinstance(possible, Readings):
+            return possible
+        sure = self._between(facts, units, surely=True)
+        if sure == possible or isinstance(sure, Readings):
+            return known(possible)
+        return Readings(sure, possible, "only extremes are recorded, not what belongs together in one pass")
+
+    def _between(self, facts: Facts, units: System, *, surely: bool) -> Range | Readings:
         places = []
         for end in (self.low, self.high):
-            place = end.at(facts, units) if end else None
+            place = end.at(facts, units, surely=surely) if end else None
             if end and place is None:
                 return not_recorded(end.of)
             places.append(place)
         low, high = places
         if low is not None and high is not None and low > high:
-            return known(NONE)
+            return NONE
         infinity = float("inf")
         part = Interval(
             -infinity if low is None else low,
@@ -149,7 +158,7 @@ class Band(Struct, frozen=True):
             bool(self.low and self.low.open),
             bool(self.high and self.high.open),
         )
-        return known(Numbers((part,)))
+        return Numbers((part,))
 
 
 class BandAlso(Struct, frozen=True):
@@ -274,7 +283,9 @@ def _just(value: Fact) -> Range:
     return Numbers((Interval.single(value),))
 
 
-def _taken(value: Fact, take: str) -> float:
+def _taken(value: Fact, take: str, *, surely: bool) -> float:
     if isinstance(value, Measured):
+        if surely and take == "most" and value.sure is not None:
+            return value.sure
         return {"least": value.least, "most": value.most}.get(take, value.mean)
     return number_of(value)

@@ -10,6 +10,9 @@ from itertools import combinations
 from types import MappingProxyType
 from typing import Any
 
+import msgspec
+from msgspec.structs import replace
+
 from anlage.core.codes.conditions import Condition
 from anlage.core.codes.consistency import head_faults, twice, unasked
 from anlage.core.codes.functions import FUNCTIONS, Function
@@ -33,7 +36,8 @@ from anlage.core.codes.kinds import (
 from anlage.core.codes.limits import Limit, limit
 from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Combination, Pack, RootDeposit, Rule
-from anlage.core.codes.written import WrittenEnd, WrittenRule, fault_of
+from anlage.core.codes.specimens import Specimens
+from anlage.core.codes.written import WrittenEnd, WrittenRule, WrittenSpecimens, fault_of
 from anlage.core.errors import FormatError, InputError, closest
 from anlage.core.ranges import ANY, Interval, Numbers, Range, all_but, between, choices, is_none
 from anlage.core.variables import VariableName
@@ -101,11 +105,12 @@ def _read(files: Mapping[str, str], names: Names) -> tuple[Pack | None, list[For
         found, wrong = _Reader(each, head, names).read()
         rules += found
         faults += wrong
-    faults += [*twice(rules), *unasked(rules, head), *head_faults(head, rules, names)]
+    specimens, wrong = _specimens(texts.values(), head, names)
+    faults += [*wrong, *twice(rules), *unasked(rules, head), *head_faults(head, rules, names)]
     if faults:
         return None, faults
     try:
-        return _pack(head, rules, names), []
+        return replace(_pack(head, rules, names), specimens=specimens), []
     except InputError as fault:
         return None, [head.text.fault(fault.what, fault.mend, "thickness_from")]
 
@@ -135,11 +140,26 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         if root
         else None,
         untested=frozenset(head.pack.untested),
+        accepts_records_of=frozenset((head.pack.code, *head.pack.accepts_records_of)),
         assumed=MappingProxyType({names.variable(fact): each for fact, each in head.pack.assumed.items()}),
         categories=head.categories,
         demands=head.demands,
         derive=head.derive,
     )
+
+
+def _specimens(texts: Iterable[PackText], head: Head, names: Names) -> tuple[tuple[Specimens, ...], list[FormatError]]:
+    """Return the lists of specimens, and what is wrong in them, row by row."""
+    rows: list[Specimens] = []
+    faults: list[FormatError] = []
+    for text in texts:
+        reader, tables = _Reader(text, head, names), text.raw.get("specimens", [])
+        for table in tables if isinstance(tables, list) else [tables]:
+            try:
+                rows.append(reader.specimens(table))
+            except FormatError as fault:
+                faults.append(fault)
+    return tuple(rows), faults
 
 
 class _Reader:
@@ -214,6 +234,16 @@ class _Reader:
             )
             for names, kind in self.kinds(table, variables)
         ]
+
+    def specimens(self, table: Any) -> Specimens:
+        """Return one list of specimens."""
+        self.typed(table, WrittenSpecimens, "[[specimens]]")
+        row = msgspec.convert(table, WrittenSpecimens)
+        for wanted in row.any:
+            for kind in wanted:
+                self.token("specimen", kind, kind)
+        when = self.conditions(row.when, "when")
+        return Specimens(id=row.id, clause=row.clause, confidence=row.confidence, when=when, any_of=row.any)
 
     def variable(self, name: str, key: str = "variable") -> VariableName:
         """Return a variable or a fact by its id; refused when there is none."""

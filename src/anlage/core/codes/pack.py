@@ -13,6 +13,7 @@ from anlage.core.codes.derive import Derivations
 from anlage.core.codes.facts import Demand, Fact
 from anlage.core.codes.kinds import RuleKind
 from anlage.core.codes.limits import Limit
+from anlage.core.codes.specimens import Specimens
 
 Scope = Literal["joint", "deposit", "pass"]
 
@@ -96,6 +97,8 @@ class Pack(Struct, frozen=True, dict=True):
     categories: tuple[Category, ...] = ()  # strongest first
     demands: tuple[DemandKind, ...] = ()
     untested: frozenset[str] = frozenset()  # demands under which a record without results allows nothing
+    accepts_records_of: frozenset[str] = frozenset()  # codes whose records count: its own, and those it names
+    specimens: tuple[Specimens, ...] = ()
     derive: Derivations = Derivations()
 
     def facts_of(self, demand: Demand) -> dict[str, Fact]:

@@ -23,6 +23,7 @@ class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
     processes: Some
     scopes: Annotated[tuple[Scope, ...], Meta(min_length=1)] = ("joint", "deposit", "pass")
     assumed: dict[str, Assumption] = {}
+    accepts_records_of: tuple[Words, ...] = ()
     untested: dict[str, Literal["nothing"]] = {}
 
 
@@ -44,6 +45,16 @@ class WrittenRootDeposit(Struct, frozen=True, forbid_unknown_fields=True):
     variables: Some
     clause: Words
     confidence: Confidence
+
+
+class WrittenSpecimens(Struct, frozen=True, forbid_unknown_fields=True):
+    """A table `[[specimens]]`: the sets of specimens, counted by kind, of which one suffices."""
+
+    id: Words
+    clause: Words
+    confidence: Confidence
+    when: dict[str, Any]
+    any: Annotated[tuple[dict[str, Annotated[int, Meta(ge=1)]], ...], Meta(min_length=1)]
 
 
 class WrittenRule(Struct, frozen=True):

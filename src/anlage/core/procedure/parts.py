@@ -23,6 +23,7 @@ Weld = Literal["groove", "fillet", "partial", "repair"]
 Product = Literal["plate", "pipe"]
 PwhtClass = Literal["none", "above-utt", "below-ltt", "between", "above-utt-then-below-ltt", "solution", "range"]
 Progression = Literal["uphill", "downhill", "none"]
+YesNo = Literal["yes", "no"]
 Operation = Literal["manual", "semiautomatic", "machine", "automatic"]
 
 
@@ -230,12 +231,14 @@ class Deposit(Element):
     backing_gas: Text | None = None
     backing_flow_l_min: PositiveSpan | None = None
     trailing_gas: Text | None = None
+    trailing_gas_flow_l_min: PositiveSpan | None = None
     tungsten: Text | None = None
     cup_size_mm: Positive | None = None
     operation: Operation | None = None
     consumable_insert: Text | None = None
     penetration_flux: Text | None = None
     closed_chamber: Text | None = None
+    waveform: YesNo | None = None
     pulsing: Text | None = None
     oscillation: Text | None = None
     electrodes: Text | None = None
@@ -246,8 +249,9 @@ class Pass(Element):
     """One pass: the deposit it belongs to and its settings over their whole stated range.
 
     `reach` names the part of the seam that a pass is laid on, such as a strip bead; `None` is all of it.
-    `bead_area_mm2` overrides what the settings would deposit; `layer` says whether the bead starts a layer or lies
-    beside the one before it, where the layout should not choose.
+    `bead_area_mm2` overrides what the settings would deposit; `heat_input_kj_mm` is what a source of controlled
+    waveform shows; `run_out_ratio` the length of bead of a length of electrode; `layer` says whether the bead starts a
+    layer or lies beside the one before it, where the layout should not choose.
     """
 
     deposit: str
@@ -259,6 +263,8 @@ class Pass(Element):
     wire_speed_mm_min: PositiveSpan | None = None
     thickness_mm: PositiveSpan | None = None
     bead_area_mm2: PositiveSpan | None = None
+    heat_input_kj_mm: PositiveSpan | None = None
+    run_out_ratio: PositiveSpan | None = None
     side: Literal["first", "second"] | None = None
     layer: Literal["new", "beside"] | None = None
     bead: Literal["stringer", "weave"] | None = None

@@ -38,7 +38,7 @@ from anlage.core.procedure.parts import (
 from anlage.core.results import Notice
 
 FORMAT: Final = "anlage-wps"
-VERSION: Final = 2
+VERSION: Final = 3
 LISTS: Final = ("deposits", "passes", "hold_points", "members", "tacks", "stations", "sectors", "readings")
 
 
@@ -54,7 +54,7 @@ class Wps(Part):
     """A procedure. A new one is valid; `ids` counts the ids given so far, so that none is used again."""
 
     format: Literal["anlage-wps"] = FORMAT
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     header: Header = Header()
     range: StatedRange = StatedRange()
     metals: Metals = Metals()
@@ -115,7 +115,12 @@ def _mend(raw: dict[str, Any]) -> list[Notice]:
     return notices
 
 
-WPS = DocumentKind(Wps, FORMAT, VERSION, {1: with_codes}, mend=_mend)
+def _as_it_is(raw: dict[str, Any]) -> dict[str, Any]:
+    """Return a raw procedure of version 2 as one of version 3, which can only state more."""
+    return raw
+
+
+WPS = DocumentKind(Wps, FORMAT, VERSION, {1: with_codes, 2: _as_it_is}, mend=_mend)
 
 
 def with_deposit(wps: Wps, **stated: object) -> tuple[Wps, str]:

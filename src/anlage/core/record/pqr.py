@@ -1,6 +1,6 @@
 """The procedure qualification record: what was welded and measured on one coupon, and whether it was accepted."""
 
-from typing import Annotated, Final, Literal
+from typing import Annotated, Any, Final, Literal
 
 import msgspec
 from msgspec import Meta
@@ -21,10 +21,11 @@ from anlage.core.document import (
     with_,
 )
 from anlage.core.errors import InputError
-from anlage.core.procedure.parts import Header, Joint, Metals, Operation, Pwht, Technique, with_codes
+from anlage.core.procedure.parts import Header, Joint, Metals, Operation, Pwht, Technique, YesNo, with_codes
 
 FORMAT: Final = "anlage-pqr"
-VERSION: Final = 2
+VERSION: Final = 3
+LISTS: Final = ("deposits", "results", "welded")
 
 
 class Recorded(Part):
@@ -55,30 +56,59 @@ class RecordedDeposit(Element):
     shielding_gas: Text | None = None
     backing_gas: Text | None = None
     trailing_gas: Text | None = None
+    trailing_gas_flow_l_min: Positive | None = None
     current_a: Recorded | None = None
     voltage_v: Recorded | None = None
     travel_speed_mm_min: Recorded | None = None
     operation: Operation | None = None
     closed_chamber: Text | None = None
     electrodes: Text | None = None
+    waveform: YesNo | None = None
     heat_input_kj_mm: Recorded | None = None
     heat_input_basis: Literal["arc_energy", "heat_input"] = "arc_energy"
 
 
+class WeldedPass(Element):
+    """One pass of the coupon: what was read of it belongs together.
+
+    `energy_j` and `power_w` are what a source of controlled waveform shows, over the length of the bead; `electrode_mm`
+    is the length of electrode that it took, `bead_area_mm2` its section.
+    """
+
+    deposit: Text | None = None
+    current_a: Positive | None = None
+    voltage_v: Positive | None = None
+    travel_speed_mm_min: Positive | None = None
+    energy_j: Positive | None = None
+    power_w: Positive | None = None
+    bead_mm: Positive | None = None
+    electrode_mm: Positive | None = None
+    bead_area_mm2: Positive | None = None
+
+
 class Result(Element):
-    """One test of the coupon: kind, specimen, what was found, and whether it passed."""
+    """Tests of one kind: how many specimens, which, what was found, and whether they passed."""
 
     kind: Text = ""
+    count: Annotated[int, Meta(ge=1, le=1000)] = 1
     specimen: Text | None = None
     found: Text | None = None
     passed: bool | None = None
 
 
+class Override(Part):
+    """A verdict on a record against what its results say: it counts with a name and a reason only."""
+
+    verdict: Literal["accepted", "rejected"] | None = None
+    by: Text | None = None
+    reason: Text | None = None
+
+
 class Pqr(Part):
-    """A record. Only an accepted one qualifies anything; `toughness_tested` says whether impact results exist."""
+    """A record. What it proves hangs on its results; `toughness_tested` says no where there are no impact results."""
 
     format: Literal["anlage-pqr"] = FORMAT
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     header: Header = Header()
     metals: Metals = Metals()
     joint: Joint = Joint()
@@ -87,9 +117,10 @@ class Pqr(Part):
     pwht: Pwht = Pwht()
     technique: Technique = Technique()
     deposits: tuple[RecordedDeposit, ...] = ()
+    welded: tuple[WeldedPass, ...] = ()
     results: tuple[Result, ...] = ()
     toughness_tested: bool | None = None
-    state: Literal["open", "accepted", "rejected"] = "open"
+    override: Override = Override()
     welded_on: Annotated[str, Meta(pattern=r"^\d{4}-\d\d-\d\d$")] | None = None
     welder: Text | None = None
     laboratory: Text | None = None
@@ -98,10 +129,36 @@ class Pqr(Part):
 
     def check(self) -> None:
         """Refuse ids that come twice or were never given."""
-        check_ids((*self.deposits, *self.results), self.ids)
+        check_ids([element for name in LISTS for element in getattr(self, name)], self.ids)
 
 
-PQR = DocumentKind(Pqr, FORMAT, VERSION, {1: with_codes}, mend=lambda raw: mend_ids(raw, ("deposits", "results")))
+def _with_evidence(raw: dict[str, Any]) -> dict[str, Any]:
+    """Return a raw record of version 2 as one of version 3: its results say whether it is accepted, no choice does."""
+    rejected = raw.get("state") == "rejected"
+    kept = {name: each for name, each in raw.items() if name != "state"}
+    return kept | {"override": {"verdict": "rejected" if rejected else None, "by": None, "reason": None}}
+
+
+_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence}
+PQR = DocumentKind(Pqr, FORMAT, VERSION, _MIGRATIONS, mend=lambda raw: mend_ids(raw, LISTS))
+
+
+def with_row(pqr: Pqr, into: Literal["results", "welded"], **stated: object) -> tuple[Pqr, str]:
+    """Return the record with one more result or welded pass at the end, and the new id.
+
+    Raises
+    ------
+    InputError : a stated value cannot be of its field
+    """
+    letter, kind = ("r", Result) if into == "results" else ("w", WeldedPass)
+    element_id, ids = next_id(letter, pqr.ids)
+    element = kind.stated(id=element_id, **stated)
+    return with_(pqr, **{into: (*getattr(pqr, into), element), "ids": ids}), element_id
+
+
+def without_row(pqr: Pqr, of: Literal["results", "welded"], element_id: str) -> Pqr:
+    """Return the record without a result or welded pass; the very same one when there is none of that id."""
+    return with_(pqr, **{of: tuple(each for each in getattr(pqr, of) if each.id != element_id)})
 
 
 def with_recorded_deposit(pqr: Pqr, **recorded: object) -> tuple[Pqr, str]:

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.codes import Judgement, Pack, Rung
 from anlage.core.errors import AnlageError
@@ -10,6 +11,7 @@ from anlage.core.procedure import Wps
 from anlage.core.record import Pqr
 from anlage.session.judging.boxes import BoxKeeper, Record
 from anlage.session.judging.editions import edition_of
+from anlage.session.judging.evidence import evidence_of
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.statements import stated_of
 
@@ -20,6 +22,13 @@ class Assessment(Struct, frozen=True):
     judgement: Judgement | None
     missing: str = ""
     pack: Pack | None = None
+    set_aside: tuple[tuple[str, str], ...] = ()  # records that support nothing, each with why
+
+    @property
+    def remarks(self) -> tuple[str, ...]:
+        """What was said against the results of records that something rests on, each once."""
+        rungs = self.judgement.rungs if self.judgement else ()
+        return tuple(dict.fromkeys(remark for rung in rungs for remark in rung.remarks))
 
     def problems(self) -> tuple[Rung, ...]:
         """Return the rungs that are not inside, outside first."""
@@ -58,7 +67,8 @@ class Assessor:
             return Assessment(None, f"the code pack has no rules for {', '.join(outside)}", pack)
         keeper, records = self._ready(pack)
         stated = stated_of(wps, pack)
-        return Assessment(keeper.judge(stated, records, stated.demand), "", pack)
+        aside = tuple((each.coupon.name, each.standing) for each in records if not each.accepted)
+        return Assessment(keeper.judge(stated, records, stated.demand), "", pack, aside)
 
     def records(self, pack: Pack) -> tuple[Record, ...]:
         """Return the records as a pack sees them, newest first, without those that contradict themselves."""
@@ -73,6 +83,9 @@ class Assessor:
                 except AnlageError as fault:
                     self.refused[own] = fault
                     continue
-                found.append(Record(f"{pqr.header.number}#{own}", coupon, accepted=pqr.state == "accepted"))
+                evidence = evidence_of(pqr, pack, coupon)
+                revision, accepted = f"{pqr.header.number}#{own}", evidence.state == "accepted"
+                coupon = replace(coupon, remark=evidence.remark)
+                found.append(Record(revision, coupon, accepted, "" if accepted else evidence.words()))
             self._by_pack[pack.code] = (BoxKeeper(pack), tuple(found))
         return self._by_pack[pack.code]

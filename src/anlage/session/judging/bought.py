@@ -7,8 +7,10 @@ from anlage.core.errors import AnlageError
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Range, is_any, is_none
 from anlage.core.record import Pqr
+from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.judging.ladder import spoken_variable
 from anlage.session.judging.record_ranges import ranges_of_record
+from anlage.session.judging.results import toughness_tested
 from anlage.session.leaves.set_text import set_text
 
 
@@ -26,7 +28,7 @@ def bought_by(pqr: Pqr, system: System) -> tuple[BoughtLine, ...]:
     """Return every essential and supplementary variable that the record's code limits; none without a code."""
     if pqr.header.code is None or not any(each.process for each in pqr.deposits):
         return ()
-    demand = Demand(weld=pqr.header.weld, impact=pqr.toughness_tested, units=pqr.header.units)
+    demand = Demand(weld=pqr.header.weld, impact=toughness_tested(pqr) or False, units=pqr.header.units)
     try:
         ranges = ranges_of_record(pqr.header.code, pqr, demand)
     except AnlageError:
@@ -55,6 +57,7 @@ def why_nothing(pqr: Pqr) -> str:
         ranges_of_record(pqr.header.code, pqr, Demand())
     except AnlageError as fault:
         return str(fault)
-    if pqr.state != "accepted":
-        return f"The record is {pqr.state}: what stands here it proves once it is accepted."
-    return ""
+    evidence = evidence_of_document(pqr)
+    if evidence.state != "accepted":
+        return f"The record is {evidence.words()}. What stands here it proves once it is accepted."
+    return f"{evidence.remark[0].upper()}{evidence.remark[1:]}." if evidence.remark else ""

@@ -8,11 +8,15 @@ from anlage.core.codes import Coupon, CoverBox, Demand, Judgement, Pack, Stated,
 
 
 class Record(Struct, frozen=True):
-    """A record as judging needs it: its number and revision, and its coupon. Only accepted records have a box."""
+    """A record as judging needs it: its number and revision, and its coupon. Only accepted records have a box.
+
+    `standing` says in words how it stands where it is not accepted.
+    """
 
     revision: str
     coupon: Coupon
     accepted: bool = True
+    standing: str = ""
 
 
 class BoxKeeper:

@@ -23,6 +23,7 @@ from anlage.core.record import RecordedDeposit
 from anlage.data.tables import catalogue, processes, unit_table, vocabulary
 from anlage.session.judging.editions import edition_of
 from anlage.session.judging.metals import metals_of
+from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
 
 NEAR = 1e-6  # relative; what is closer is the same number
@@ -397,6 +398,23 @@ def _recorded_energy(said: _Said) -> Iterator[Clash]:
             yield Clash(leaves, frozenset(("heat_input_kj_mm",)), text, each.id)
 
 
+def _passes_read(said: _Said) -> Iterator[Clash]:
+    """Yield the passes that were read beyond the extremes that are recorded of their deposit."""
+    for deposit in said.document.deposits:
+        for each in said.document.welded:
+            if each.deposit not in (deposit.id, None) or (each.deposit is None and len(said.document.deposits) > 1):
+                continue
+            for name in ("current_a", "voltage_v", "travel_speed_mm_min"):
+                read, recorded = getattr(each, name), getattr(deposit, name)
+                if read is None or recorded is None or _holds(Interval(recorded.least, recorded.most), read):
+                    continue
+                what = field_of(f"deposits/{deposit.id}/{name}").label.lower()
+                text = f"the {what} of a pass as read lies beyond the least and most that are recorded"
+                ends = [f"deposits/{deposit.id}/{name}/{end}" for end in ("least", "most")]
+                leaves = (f"welded/{each.id}/{name}", *ends)
+                yield Clash(leaves, frozenset(("heat_input_kj_mm",)), text, deposit.id)
+
+
 def _corners(deposit: RecordedDeposit) -> Interval | None:
     volts, amps, speed = deposit.voltage_v, deposit.current_a, deposit.travel_speed_mm_min
     if volts is None or amps is None or speed is None:
@@ -446,4 +464,4 @@ def _span(said: _Said, span: Interval) -> str:
 _Check = Callable[[_Said], Iterator[Clash]]
 _BOTH: tuple[_Check, ...] = (_kind_of_weld, _metal_groups, _heat_treatment, _way_up, _backing, _fillers, _preheat)
 _OF_WPS: tuple[_Check, ...] = (_thickness_drawn, _diameter_drawn, _deposits_laid, _deposits_of_joint, _beads, _runs)
-_OF_PQR: tuple[_Check, ...] = (_recorded_energy, _pass_in_deposit, _days)
+_OF_PQR: tuple[_Check, ...] = (_recorded_energy, _passes_read, _pass_in_deposit, _days)

@@ -1,19 +1,22 @@
 """What is worked out of a document where no leaf states it: the closed list that `variables.toml` may name."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from types import MappingProxyType
 from typing import Any
 
 from anlage.core.catalogue import Gas
 from anlage.core.codes import Measured
+from anlage.core.document import with_
 from anlage.core.errors import UnknownNameError
 from anlage.core.heat import arc_energy
 from anlage.core.procedure import Deposit, Joint, Pass, Wps, pass_energy
 from anlage.core.ranges import Interval
-from anlage.core.record import Pqr, Recorded, RecordedDeposit
+from anlage.core.record import Pqr, Recorded, RecordedDeposit, WeldedPass
 from anlage.data.tables import catalogue, processes
+from anlage.session.judging.results import way_of_bends
 
 NONE = "none"
+SETTINGS = ("current_a", "voltage_v", "travel_speed_mm_min")
 
 
 def backing_of(joint: Joint) -> str | None:
@@ -64,26 +67,111 @@ def _pipe_diameter(pqr: Pqr, _element: None) -> float | None:
     return pqr.joint.od_mm if pqr.joint.product == "pipe" else None
 
 
-def _stated_energy(_wps: Wps, each: Pass) -> Interval | None:
-    energy = pass_energy(each)
-    return energy.interval if energy else None
+def _stated_energy(wps: Wps, each: Pass) -> Interval | None:
+    """Return the arc energy of a pass over all its sectors; of a controlled waveform only what its source shows."""
+    deposit = next((one for one in wps.deposits if one.id == each.deposit), None)
+    if deposit is not None and deposit.waveform == "yes":
+        return each.heat_input_kj_mm
+    found = [pass_energy(part) for part in in_sectors(wps, each)]
+    known = [energy.interval for energy in found if energy is not None]
+    return _hull(known) if known and len(known) == len(found) else None
 
 
-def _recorded_energy(_pqr: Pqr, deposit: RecordedDeposit) -> Measured | None:
-    """Return the recorded arc energy: as recorded so, or from the recorded volts, amps and speeds."""
+def in_sectors(wps: Wps, each: Pass) -> tuple[Pass, ...]:
+    """Return a pass as it is laid: in each of its sectors, with what is the pass's where the sector states nothing.
+
+    The pass itself is among them: nobody says that its sectors go all the way.
+    """
+    parts = [each]
+    for sector in wps.sectors:
+        if sector.of == each.id:
+            own = {name: getattr(sector, name) for name in SETTINGS if getattr(sector, name) is not None}
+            parts.append(with_(each, **own))
+    return tuple(parts)
+
+
+def _over_sectors(name: str) -> Callable[[Wps, Pass], Interval | None]:
+    def read(wps: Wps, each: Pass) -> Interval | None:
+        found = [value for part in in_sectors(wps, each) if (value := getattr(part, name)) is not None]
+        return _hull(found) if found else None
+
+    return read
+
+
+def _hull(spans: Sequence[Interval]) -> Interval:
+    return Interval(min(span.low for span in spans), max(span.high for span in spans))
+
+
+def _recorded_energy(pqr: Pqr, deposit: RecordedDeposit) -> Measured | None:
+    """Return the recorded arc energy: pass by pass, else as recorded so, else from the extremes of what was read.
+
+    Of extremes only the mean is sure: the highest volts and amps need not belong to the lowest speed. Of a source of
+    controlled waveform volts times amps says nothing.
+    """
+    each_pass = [found for one in welded_in(pqr, deposit) if (found := energy_of(one, deposit)) is not None]
+    if each_pass:
+        return Measured(min(each_pass), sum(each_pass) / len(each_pass), max(each_pass))
     if deposit.heat_input_kj_mm is not None:
         return measured(deposit.heat_input_kj_mm) if deposit.heat_input_basis == "arc_energy" else None
     volts, amps, speed = deposit.voltage_v, deposit.current_a, deposit.travel_speed_mm_min
-    if volts is None or amps is None or speed is None:
+    if volts is None or amps is None or speed is None or deposit.waveform == "yes":
         return None
     least = arc_energy(volts.least, amps.least, speed.most / 60)
     mean = arc_energy(volts.mean, amps.mean, speed.mean / 60)
     most = arc_energy(volts.most, amps.most, speed.least / 60)
-    return Measured(least, mean, most)
+    return Measured(least, mean, most, sure=None if most == mean else mean)
+
+
+def welded_in(pqr: Pqr, deposit: RecordedDeposit) -> tuple[WeldedPass, ...]:
+    """Return the recorded passes of a deposit; of a coupon with one deposit also those that name none."""
+    alone = len(pqr.deposits) == 1
+    return tuple(each for each in pqr.welded if each.deposit == deposit.id or (alone and not each.deposit))
+
+
+def energy_of(each: WeldedPass, deposit: RecordedDeposit) -> float | None:
+    """Return the arc energy that was read of one pass [kJ/mm]; `None` where something of it is missing.
+
+    Energy over the length of the bead, or power over travel speed, where the source shows one; else volts times amps
+    over travel speed, which a controlled waveform does not allow.
+
+    Sources
+    -------
+    ASME BPVC IX QW-409.1(a), (c) (H, from memory).
+    """
+    if each.energy_j is not None:
+        return each.energy_j / each.bead_mm / 1000 if each.bead_mm is not None else None
+    if each.travel_speed_mm_min is None:
+        return None
+    if each.power_w is not None:
+        return each.power_w * 60 / each.travel_speed_mm_min / 1000
+    if each.voltage_v is None or each.current_a is None or deposit.waveform == "yes":
+        return None
+    return arc_energy(each.voltage_v, each.current_a, each.travel_speed_mm_min / 60)
+
+
+def _recorded_area(pqr: Pqr, deposit: RecordedDeposit) -> Measured | None:
+    return _spread([each.bead_area_mm2 for each in welded_in(pqr, deposit)])
+
+
+def _recorded_run_out(pqr: Pqr, deposit: RecordedDeposit) -> Measured | None:
+    """Return the length of bead of a length of electrode, pass by pass."""
+    pairs = [(each.bead_mm, each.electrode_mm) for each in welded_in(pqr, deposit)]
+    return _spread([bead / electrode for bead, electrode in pairs if bead is not None and electrode is not None])
+
+
+def _spread(values: Iterable[float | None]) -> Measured | None:
+    known = [value for value in values if value is not None]
+    return Measured(min(known), sum(known) / len(known), max(known)) if known else None
 
 
 def _measure_of_heat_input(pqr: Pqr, _element: None) -> str | None:
-    return "energy" if any(_recorded_energy(pqr, each) for each in pqr.deposits) else None
+    """Return by what heat input was recorded; the energy where several are."""
+    ways = (("energy", _recorded_energy), ("bead_area", _recorded_area), ("run_out", _recorded_run_out))
+    return next((word for word, read in ways if any(read(pqr, each) for each in pqr.deposits)), None)
+
+
+def _bends(pqr: Pqr, _element: None) -> str | None:
+    return way_of_bends(pqr)
 
 
 def measured(recorded: Recorded) -> Measured:
@@ -103,4 +191,8 @@ DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyT
     ("pqr", "coupon_weld"): _coupon_weld,
     ("pqr", "pipe_diameter"): _pipe_diameter,
     ("pqr", "heat_input_measure"): _measure_of_heat_input,
+    ("pqr", "bends"): _bends,
+    ("pqr", "bead_area"): _recorded_area,
+    ("pqr", "run_out"): _recorded_run_out,
+    **{("wps", name): _over_sectors(leaf) for name, leaf in zip(("amps", "volts", "speed"), SETTINGS, strict=True)},
 })  # fmt: skip

@@ -11,6 +11,7 @@ from anlage.session.judging.clashes import clashes_of, sentences
 from anlage.session.judging.coupons import StatedCoupon, StatedCouponDeposit, coupon_facts
 from anlage.session.judging.mapper import facts_of
 from anlage.session.judging.metals import metals_of
+from anlage.session.judging.results import toughness_tested
 
 
 def coupon_of(pqr: Pqr, pack: Pack) -> Coupon:
@@ -37,7 +38,7 @@ def coupon_of(pqr: Pqr, pack: Pack) -> Coupon:
         name=pqr.header.number or "record",
         joint=_without(found.joint, joint),
         deposits=tuple(_without(facts, {**joint, **told}) for facts, told in zip(found.deposits, own, strict=True)),
-        toughness_tested=pqr.toughness_tested,
+        toughness_tested=toughness_tested(pqr),
         clashes=joint,
         deposit_clashes=tuple(own),
     )

@@ -24,7 +24,9 @@ LEAVES = ("job", "joint", "deposits", "passes", "seam", "record")  # the files o
 PARTS = ("minus", "plus", "least", "mean", "most")
 RECORDED = ("least", "mean", "most")
 ENDS = ("low", "high")
-LISTS = ("deposits", "passes", "members", "tacks", "stations", "sectors", "readings")
+LISTS = (
+    "deposits", "passes", "members", "tacks", "stations", "sectors", "readings", "results", "welded",
+)  # fmt: skip
 
 
 class Field(Struct, frozen=True, kw_only=True):

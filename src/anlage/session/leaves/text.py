@@ -159,7 +159,8 @@ def with_number(value: AnyDocument, path: str, number: float) -> AnyDocument:
     if the_field.shape == "recorded":
         return with_at(value, parent, _recorded(at(value, parent), part, number))
     if the_field.shape != "dimension":
-        return with_at(value, path, number)
+        whole = the_field.kind == "count" and number.is_integer()
+        return with_at(value, path, int(number) if whole else number)
     if part not in PARTS:
         if at(value, path) is None:
             return with_at(value, path, Dimension.stated(nominal=number))

@@ -12,6 +12,7 @@ from anlage.core.quantities import inch_text
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval, Numbers, is_any
 from anlage.session.judging.assessment import Assessment, Assessor
+from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.judging.record_ranges import ranges_of_record
 from anlage.session.kinds import KINDS
 from anlage.session.leaves.draft import Working
@@ -117,9 +118,12 @@ def record_row(shown: Shown) -> RegisterRow:
                 for variable, name in (("base_metal_thickness_mm", "allows"), ("p_number", "P-Number"))
                 if variable in allowed
             )
-    verdict = {"accepted": "inside", "rejected": "outside"}.get(pqr.state, "unproven")
+    evidence = evidence_of_document(pqr)
+    if evidence.reason:
+        said = evidence.reason
+    verdict = {"accepted": "inside", "rejected": "outside"}.get(evidence.state, "unproven")
     return RegisterRow(
-        id=own, kind="pqr", number=header.number, title=header.title, state=pqr.state, verdict=verdict, said=said,
+        id=own, kind="pqr", number=header.number, title=header.title, state=evidence.state, verdict=verdict, said=said,
         thickness_mm=thickness, diameter_mm=diameter,
     )  # fmt: skip
 

@@ -212,7 +212,8 @@ class WindowDesk(QObject):
             self.strip.show_proof(assessment)
         verdicts: Mapping[str, str] = {}
         if assessment is None:
-            self.shell.band.state.setText(f"record, {self.document.value.state}")
+            evidence = loaded("anlage.session.judging.evidence:evidence_of_document")(self.document.value)
+            self.shell.band.state.setText(f"record, {evidence.state}")
         else:
             self.shell.band.state.setText(self.works.badge(self.document.document_id, self.document.working))
             verdicts = loaded("anlage.ui.desk.homes:verdicts_by_place")(self.document.value, assessment)

@@ -2,20 +2,30 @@
 
 # Lines of the form: leaves that belong together.
 LINES = (
-    ("header/number", "state"), ("header/title",), ("header/code", "header/units"), ("header/weld", "toughness_tested"),
-    ("welded_on", "welder"), ("laboratory",), ("metals/one/name", "metals/other/name"), ("joint/kind", "joint/product"),
+    ("header/number", "welded_on"), ("header/title",), ("header/code", "header/units"),
+    ("header/weld", "toughness_tested"),
+    ("welder", "laboratory"), ("metals/one/name", "metals/other/name"), ("joint/kind", "joint/product"),
     ("joint/thickness_mm", "joint/od_mm"), ("preheat_least_c", "interpass_most_c"), ("pwht/kind", "pwht/temperature_c"),
-    ("pwht/time_h",),
+    ("pwht/time_h", "technique/thermal_preparation"),
     ("technique/position", "technique/progression"), ("technique/runs", "technique/bead_technique"),
-    ("technique/peening", "technique/thermal_preparation"),
+    ("technique/peening",),
 )  # fmt: skip
 CARD = (
     ("process", "filler"), ("filler_diameter_mm", "thickness_mm"), ("max_pass_thickness_mm", "current_type"),
-    ("shielding_gas", "backing_gas"), ("trailing_gas", "operation"),
+    ("shielding_gas", "backing_gas"), ("trailing_gas", "trailing_gas_flow_l_min"), ("operation", "waveform"),
+)  # fmt: skip
+AGAINST = (("override/verdict", "override/by"), ("override/reason",))
+RESULTS = (("kind", 140), ("count", 48), ("specimen", 84), ("found", 150), ("passed", 84))
+WELDED = (
+    ("current_a", 52), ("voltage_v", 46), ("travel_speed_mm_min", 62), ("energy_j", 58), ("power_w", 52),
+    ("bead_mm", 50), ("electrode_mm", 58), ("bead_area_mm2", 50),
 )  # fmt: skip
 MEASURED = ("current_a", "voltage_v", "travel_speed_mm_min")
 LEAVES = (
     *(path for line in LINES for path in line),
     *(f"deposits/*/{name}" for line in CARD for name in line),
     *(f"deposits/*/{name}/*" for name in MEASURED),
+    *(path for line in AGAINST for path in line),
+    *(f"results/*/{name}" for name, _ in RESULTS),
+    *(f"welded/*/{name}" for name, _ in WELDED),
 )

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from functools import partial
+from typing import Literal
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
@@ -15,14 +16,16 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.core.record import with_recorded_deposit, without_recorded_deposit
+from anlage.core.record import with_recorded_deposit, with_row, without_recorded_deposit, without_row
+from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.leaves.table import RECORDED, field_of
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.element_rows import ElementRows
 from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.places.proof.bought_ladder import LADDER_PX, LEAST_LADDER_PX, BoughtLadder
-from anlage.ui.places.proof.leaves import CARD, LINES, MEASURED
+from anlage.ui.places.proof.leaves import AGAINST, CARD, LINES, MEASURED, RESULTS, WELDED
 
 
 class ProofPlace(Place):
@@ -31,12 +34,19 @@ class ProofPlace(Place):
     def __init__(self, document: Document, _desk: Desk) -> None:
         super().__init__()
         self.document = document
-        self.fields: dict[str, LeafField | ChoiceField] = {}
+        self._own: dict[str, LeafField | ChoiceField] = {}
         self.cards: dict[str, QFrame] = {}
+        self.welded: dict[str, ElementRows] = {}  # the passes as read, by deposit
         self.buys = BoughtLadder(document)
         self.add, self.form = QPushButton("Add a deposit"), QWidget()
         self.add.setEnabled(document.can_write)
         self.add.clicked.connect(self.add_deposit)
+        self.state = QLabel()
+        self.state.setWordWrap(True)
+        self.results = ElementRows(document, "results", RESULTS, (("Remove", partial(self._remove, "results")),))
+        self.more = QPushButton("Add a test")
+        self.more.setEnabled(document.can_write)
+        self.more.clicked.connect(self.add_result)
         self._column = QVBoxLayout(self.form)
         self._column.setContentsMargins(0, 0, 12, 0)
         grid = QGridLayout()
@@ -48,6 +58,7 @@ class ProofPlace(Place):
             self._line(grid, 2 * place, paths, self)
         self._column.addLayout(grid)
         self._column.addWidget(self.add, 0, Qt.AlignmentFlag.AlignLeft)
+        self._lay_out_tests()
         self._column.addStretch(1)
         scroll = QScrollArea()
         scroll.setWidget(self.form)
@@ -69,11 +80,28 @@ class ProofPlace(Place):
         document.reader.units_changed.connect(self.buys.refresh)
         self.refresh()
 
+    def _lay_out_tests(self) -> None:
+        against = QGridLayout()
+        against.setHorizontalSpacing(8)
+        for column in (1, 4):
+            against.setColumnStretch(column, 1)
+        for place, paths in enumerate(AGAINST):
+            self._line(against, 2 * place, paths, self)
+        for title, widgets in (("Tests", (self.state, self.results, self.more)), ("A verdict against the tests", ())):
+            head = QLabel(title)
+            head.setFont(font("title", strong=True))
+            self._column.addSpacing(8)
+            self._column.addWidget(head)
+            for widget in widgets:
+                side = Qt.AlignmentFlag.AlignLeft if widget is not self.state else Qt.AlignmentFlag(0)
+                self._column.addWidget(widget, 0, side)
+        self._column.addLayout(against)
+
     def _line(self, grid: QGridLayout, row: int, paths: Sequence[str], owner: QWidget) -> None:
         for place, path in enumerate(paths):
             label, field = QLabel(field_of(path).label), field_for(self.document, path)
             label.setProperty("tone", "muted")
-            self.fields[path] = field
+            self._own[path] = field
             field.setMinimumWidth(70)
             grid.addWidget(label, row, 3 * place)
             grid.addWidget(field, row, 3 * place + 1, 1, 5 if len(paths) == 1 else 1)
@@ -89,12 +117,28 @@ class ProofPlace(Place):
             self._column.removeWidget(card)
             card.hide()
             card.deleteLater()
-            self.fields = {path: f for path, f in self.fields.items() if not path.startswith(f"deposits/{gone}/")}
+            self.welded.pop(gone)
+            self._own = {path: f for path, f in self._own.items() if not path.startswith(f"deposits/{gone}/")}
         for place, deposit_id in enumerate(deposits):
             if deposit_id not in self.cards:
                 self.cards[deposit_id] = self._card(deposit_id)
                 self._column.insertWidget(1 + place, self.cards[deposit_id])
+        for deposit_id, rows in self.welded.items():
+            rows.show_elements([each.id for each in self.document.value.welded if each.deposit == deposit_id])
+        self.results.show_elements([each.id for each in self.document.value.results])
+        for rows in (self.results, *self.welded.values()):
+            for (away,) in rows.buttons.values():
+                away.setEnabled(self.document.can_write)
+        evidence = evidence_of_document(self.document.value)
+        words = evidence.remark or evidence.words()
+        self.state.setText(f"{words[0].upper()}{words[1:]}.")
         self.buys.refresh()
+
+    @property
+    def fields(self) -> dict[str, LeafField | ChoiceField]:
+        """Every field that is shown, by its leaf."""
+        rows = (self.results, *self.welded.values())
+        return {**self._own, **{path: field for each in rows for path, field in each.fields.items()}}
 
     def _card(self, deposit_id: str) -> QFrame:
         card = QFrame(self.form, objectName="panel")
@@ -114,10 +158,19 @@ class ProofPlace(Place):
             grid.addWidget(label, row, (1, 3, 4)[column])
         for place, name in enumerate(MEASURED, 1):
             self._measured(grid, row + 2 * place, f"deposits/{deposit_id}/{name}", card)
+        self.welded[deposit_id] = ElementRows(
+            self.document, "welded", WELDED, (("Remove", partial(self._remove, "welded")),)
+        )
+        read = QPushButton("Add a pass as read")
+        read.setToolTip("What was read of one pass together: only that says for sure how hot a pass was")
+        read.setEnabled(self.document.can_write)
+        read.clicked.connect(partial(self.add_welded, deposit_id))
+        grid.addWidget(self.welded[deposit_id], row + 8, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
+        grid.addWidget(read, row + 9, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
         remove = QPushButton("Remove this deposit")
         remove.setEnabled(self.document.can_write)
         remove.clicked.connect(partial(self.remove_deposit, deposit_id))
-        grid.addWidget(remove, row + 8, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
+        grid.addWidget(remove, row + 10, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
         return card
 
     def _measured(self, grid: QGridLayout, row: int, path: str, owner: QWidget) -> None:
@@ -126,7 +179,7 @@ class ProofPlace(Place):
         grid.addWidget(label, row, 0)
         paths = [f"{path}/{part}" for part in RECORDED]
         for column, leaf in zip((1, 3, 4), paths, strict=True):
-            field = self.fields[leaf] = LeafField(self.document, leaf)
+            field = self._own[leaf] = LeafField(self.document, leaf)
             field.setMinimumWidth(60)
             field.setAccessibleName(f"{field.field.label}, {leaf.rpartition('/')[2]}")
             grid.addWidget(field, row, column)
@@ -140,6 +193,21 @@ class ProofPlace(Place):
         if f"deposits/{own}/process" in self.fields:
             self.fields[f"deposits/{own}/process"].setFocus(Qt.FocusReason.ShortcutFocusReason)
 
+    def add_result(self) -> None:
+        """Add a test, and put the keyboard at its kind."""
+        pqr, own = with_row(self.document.value, "results", kind="tension")
+        self.document.edit(pqr, "Add a test")
+        self.go_to(f"results/{own}/kind")
+
+    def add_welded(self, deposit_id: str) -> None:
+        """Add a pass as read to a deposit, and put the keyboard at its current."""
+        pqr, own = with_row(self.document.value, "welded", deposit=deposit_id)
+        self.document.edit(pqr, "Add a pass as read")
+        self.go_to(f"welded/{own}/current_a")
+
+    def _remove(self, of: Literal["results", "welded"], element_id: str) -> None:
+        self.document.edit(without_row(self.document.value, of, element_id), "Remove a row")
+
     def remove_deposit(self, deposit_id: str) -> None:
         """Take a deposit out."""
         self.document.edit(without_recorded_deposit(self.document.value, deposit_id), "Remove a deposit")
@@ -150,6 +218,7 @@ class ProofPlace(Place):
 
     def go_to(self, path: str) -> bool:
         """Put the keyboard into the field of a leaf; return whether it is here."""
-        if path in self.fields:
-            self.fields[path].setFocus(Qt.FocusReason.ShortcutFocusReason)
-        return path in self.fields
+        found = self.fields.get(path)
+        if found is not None:
+            found.setFocus(Qt.FocusReason.ShortcutFocusReason)
+        return found is not None

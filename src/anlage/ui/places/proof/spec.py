@@ -12,5 +12,8 @@ SPEC = PlaceSpec(
     kinds=("pqr",),
     make=_PLACE,
     leaves="anlage.ui.places.proof.leaves:LEAVES",
-    commands=(PlaceCommand("add_recorded", "Add a deposit", "Ctrl+Shift+Return", f"{_PLACE}.add_deposit"),),
+    commands=(
+        PlaceCommand("add_recorded", "Add a deposit", "Ctrl+Shift+Return", f"{_PLACE}.add_deposit"),
+        PlaceCommand("add_result", "Add a test", "Ctrl+Return", f"{_PLACE}.add_result"),
+    ),
 )

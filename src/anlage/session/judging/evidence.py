@@ -1,0 +1,93 @@
+"""What a record has shown: whether its results are those that its code asks for, all passed, or what is missing.
+
+A record proves what its evidence shows. Nobody chooses that it is accepted; a verdict against its results needs a name
+and a reason, and is told wherever something rests on it.
+"""
+
+from typing import Literal
+
+from msgspec import Struct
+
+from anlage.core.codes import Coupon, Pack
+from anlage.core.codes.facts import Facts
+from anlage.core.codes.specimens import lacking
+from anlage.core.errors import AnlageError
+from anlage.core.record import Pqr
+from anlage.session.judging.clashes import is_day
+from anlage.session.judging.editions import edition_of
+from anlage.session.judging.records import coupon_of
+from anlage.session.judging.results import kind_of_test, passed_of
+
+State = Literal["open", "accepted", "rejected"]
+
+
+class Evidence(Struct, frozen=True):
+    """How a record stands: the state, why it is not accepted, and the remark of whoever overrode its results."""
+
+    state: State
+    reason: str = ""
+    remark: str = ""
+
+    def words(self) -> str:
+        """Return the state with its reason."""
+        return f"{self.state}: {self.reason}" if self.reason else self.state
+
+
+def evidence_of(pqr: Pqr, pack: Pack, coupon: Coupon) -> Evidence:
+    """Return how a record stands by a code.
+
+    Parameters
+    ----------
+    pqr : the record
+    pack : the code that something is to rest on
+    coupon : the record as the code sees it
+    """
+    return _by_code(pqr, pack) or _overridden(pqr) or _by_results(pqr, pack, coupon)
+
+
+def evidence_of_document(pqr: Pqr) -> Evidence:
+    """Return how a record stands by the code that it names itself."""
+    if pqr.header.code is None:
+        return Evidence("open", "code not stated")
+    try:
+        pack, _ = edition_of(pqr.header.code)
+        return evidence_of(pqr, pack, coupon_of(pqr, pack))
+    except AnlageError as fault:
+        return Evidence("open", fault.what)
+
+
+def _by_code(pqr: Pqr, pack: Pack) -> Evidence | None:
+    """Return why a record does not count under a code whatever its results, `None` where it does."""
+    made_to = {code.partition(":")[0] for code in pqr.header.codes}
+    if not made_to:
+        return Evidence("open", "code not stated")
+    if made_to.isdisjoint(pack.accepts_records_of):
+        return Evidence("open", f"made to {', '.join(sorted(made_to))}, not to {pack.code}")
+    if pqr.welded_on and not is_day(pqr.welded_on):
+        return Evidence("open", f"welded on {pqr.welded_on}, which is no day of the calendar")
+    return None
+
+
+def _overridden(pqr: Pqr) -> Evidence | None:
+    own = pqr.override
+    if own.verdict == "rejected":
+        by = f" by {own.by}" if own.by else ""
+        return Evidence("rejected", f"rejected{by}{f': {own.reason}' if own.reason else ''}")
+    if own.verdict == "accepted" and own.by and own.reason:
+        return Evidence("accepted", "", f"accepted by {own.by} against its results: {own.reason}")
+    return None
+
+
+def _by_results(pqr: Pqr, pack: Pack, coupon: Coupon) -> Evidence:
+    failed = [each for each in pqr.results if each.passed is False]
+    if failed:
+        first = failed[0]
+        return Evidence("rejected", f"{' '.join(filter(None, (kind_of_test(first.kind), first.specimen)))} failed")
+    if not pqr.results:
+        return Evidence("open", "results not recorded")
+    units = pqr.header.units
+    missing = lacking(pack.specimens, Facts(coupon.joint, {}, coupon.clashes), units, passed_of(pqr))
+    if missing:
+        half = "; an override needs a name and a reason" if pqr.override.verdict else ""
+        return Evidence("open", f"{'; '.join(missing)}{half}")
+    return Evidence("accepted")
