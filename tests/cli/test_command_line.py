@@ -131,7 +131,7 @@ def test_a_coupon_needs_process_and_thickness_only(answer):
     assert found["variables"]["base_metal_thickness_mm"]["allowed"] == [5, 28]
     assert found["variables"]["preheat_c"]["allowed"] is None
     assert found["variables"]["preheat_c"]["note"] == "not stated"
-    assert {w["where"] for w in found["warnings"]} == {"pwht", "pass_thickness_mm"}
+    assert {w["where"] for w in found["warnings"]} == {"coupon", "pwht", "pass_thickness_mm"}
     assert all({"allowed", "clause", "category", "confidence", "note"} <= set(v) for v in found["variables"].values())
 
 

@@ -40,6 +40,9 @@ def check_answer(name: str, records: Sequence[str], words: Sequence[str]) -> Ans
     notices = [Notice("record.refused", "pqr", str(fault)) for fault in judge.refused.values()]
     if not judge.records(pack):
         notices.append(Notice("record.none", "pqr", "no record was given, and every variable rests on one"))
+    for record, why in proof.set_aside:
+        notices.append(Notice("record.not_accepted", "pqr", f"{record} supports nothing, it is {why}"))
+    notices += [Notice("record.overridden", "pqr", remark) for remark in proof.remarks]
     ladder = lines(wps, proof, units)
     values = {
         "document": {"number": wps.header.number, "revision": found.revision, "sha256": found.sha256},

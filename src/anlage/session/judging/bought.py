@@ -42,6 +42,8 @@ def bought_by(pqr: Pqr, system: System) -> tuple[BoughtLine, ...]:
         text = "not recorded" if unproven and each.allowance.missing else set_text(each.variable, sure, system)
         if sure != possible and not unproven and not is_any(possible):
             text = f"{text}, perhaps {set_text(each.variable, possible, system)}"
+        if each.variable == "a_number" and not unproven and any(one.deposit_analysis_percent for one in pqr.deposits):
+            text = f"{text}, by deposit analysis"
         title, label = spoken_variable(each.variable), each.id.removeprefix(each.variable).removeprefix(".")
         found.append(BoughtLine(f"{title}, {label}" if label else title, text, sure, possible, unproven))
     return tuple(found)

@@ -12,6 +12,7 @@ from anlage.core.errors import InputError
 from anlage.core.heat import arc_energy, over_range
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice
+from anlage.core.variables import spoken
 from anlage.data.tables import catalogue, processes
 
 
@@ -29,6 +30,7 @@ class StatedCouponDeposit(Struct, frozen=True, kw_only=True):
     amps: Interval | None = None
     travel_speed_mm_min: Interval | None = None
     heat_input_kj_mm: Interval | None = None
+    analysis: Mapping[str, float] = field(default_factory=dict)  # of the deposit [% by mass]
     facts: Mapping[str, Fact] = field(default_factory=dict)
 
 
@@ -70,6 +72,8 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
     if joint.get("joint_type"):
         joint.setdefault("coupon_weld", "fillet" if joint["joint_type"] == "fillet" else "groove")
     deposits = tuple(_deposit_facts(deposit, derive) for deposit in coupon.deposits)
+    for stated, facts in zip(coupon.deposits, deposits, strict=True):
+        notices += _clashes(stated, facts, derive)
     notices += [notice for deposit in coupon.deposits for notice in _filler_notices(deposit)]
     if demand.asked.get("weld") == "fillet" and joint.get("coupon_weld") != "fillet":
         text = "a groove coupon sets no thickness limit for fillets; fillets that hold pressure need a groove coupon"
@@ -103,7 +107,7 @@ def _deposit_facts(deposit: StatedCouponDeposit, derive: Derivations) -> dict[st
             raise InputError(f"{deposit.process} without filler", where="filler", mend="name the electrode")
         facts["filler_present"] = "without"
     elif deposit.filler:
-        facts |= derive.filler_facts(catalogue().filler(deposit.filler))
+        facts |= _filler_facts(deposit, derive)
     optional: dict[str, Fact | None] = {
         "deposit_thickness_mm": deposit.thickness_mm,
         "pass_thickness_mm": deposit.max_pass_thickness_mm,
@@ -113,6 +117,24 @@ def _deposit_facts(deposit: StatedCouponDeposit, derive: Derivations) -> dict[st
         "heat_input_kj_mm": _heat_input(deposit),
     }
     return facts | {name: fact for name, fact in optional.items() if fact is not None}
+
+
+def _clashes(deposit: StatedCouponDeposit, facts: dict[str, Fact], derive: Derivations) -> list[Notice]:
+    """Take out the numbers of a filler that are stated against its classification, and say so."""
+    if not deposit.filler or is_without(deposit):
+        return []
+    known, found = _filler_facts(deposit, derive), []
+    for name, stated in (("f_number", deposit.f_number), ("a_number", deposit.a_number)):
+        own = known.get(name)
+        if stated and own and stated != own:
+            del facts[name]
+            text = f"{deposit.filler} has {spoken(name)} {own}, but {stated} is stated: neither counts"
+            found.append(Notice("coupon.clash", name, text))
+    return found
+
+
+def _filler_facts(deposit: StatedCouponDeposit, derive: Derivations) -> dict[str, Fact]:
+    return derive.filler_facts(catalogue().filler(deposit.filler or ""), deposit=deposit.analysis or None)
 
 
 def _filler_notices(deposit: StatedCouponDeposit) -> list[Notice]:
@@ -126,7 +148,7 @@ def _filler_notices(deposit: StatedCouponDeposit) -> list[Notice]:
 
 
 def _heat_input(deposit: StatedCouponDeposit) -> Measured | None:
-    """Return the stated arc energy, or that of the stated volts, amps and speed."""
+    """Return the stated arc energy, or that of the stated volts, amps and speed; of ranges only the mean is sure."""
     if found := deposit.heat_input_kj_mm:
         return Measured(found.low, (found.low + found.high) / 2, found.high)
     if not (deposit.volts and deposit.amps and deposit.travel_speed_mm_min):
@@ -136,7 +158,12 @@ def _heat_input(deposit: StatedCouponDeposit) -> Measured | None:
     rising = {"volts": deposit.volts, "amps": deposit.amps}
     energy = over_range(arc_energy, rising=rising, falling={"speed": per_second})
     low, high = energy.low.energy_kj_mm, energy.high.energy_kj_mm
-    return Measured(low, (low + high) / 2, high)
+    mean = arc_energy(_middle(deposit.volts), _middle(deposit.amps), _middle(per_second))
+    return Measured(low, mean, high, sure=None if low == high else mean)
+
+
+def _middle(span: Interval) -> float:
+    return (span.low + span.high) / 2
 
 
 def is_without(deposit: StatedCouponDeposit) -> bool:

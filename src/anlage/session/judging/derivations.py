@@ -164,10 +164,10 @@ def _spread(values: Iterable[float | None]) -> Measured | None:
     return Measured(min(known), sum(known) / len(known), max(known)) if known else None
 
 
-def _measure_of_heat_input(pqr: Pqr, _element: None) -> str | None:
-    """Return by what heat input was recorded; the energy where several are."""
+def _measure_of_heat_input(pqr: Pqr, deposit: RecordedDeposit) -> str | None:
+    """Return by what the heat input of a deposit was recorded; the energy where several are."""
     ways = (("energy", _recorded_energy), ("bead_area", _recorded_area), ("run_out", _recorded_run_out))
-    return next((word for word, read in ways if any(read(pqr, each) for each in pqr.deposits)), None)
+    return next((word for word, read in ways if read(pqr, deposit)), None)
 
 
 def _bends(pqr: Pqr, _element: None) -> str | None:

@@ -44,15 +44,18 @@ def lines(wps: Wps, proof: Assessment, system: System) -> tuple[Line, ...]:
 
 
 def support_sentences(wps: Wps, proof: Assessment) -> tuple[str, ...]:
-    """Return for each deposit which records it rests on, or that none covers it."""
+    """Return for each deposit which records it rests on, or that none covers it; which support nothing, and remarks."""
     if proof.judgement is None:
         return ()
     labels = deposit_labels([str(deposit.process) for deposit in wps.deposits])
     pairs = zip(labels, proof.judgement.supports, strict=True)
-    return tuple(
+    found = [
         f"{label} rests on {' and '.join(records)}" if records else f"no record covers {label} as stated"
         for label, records in pairs
-    )
+    ]
+    if not all(proof.judgement.supports):
+        found += [f"{record} supports nothing, it is {why}" for record, why in proof.set_aside]
+    return (*found, *proof.remarks)
 
 
 def _line(wps: Wps, rung: Rung, system: System) -> Line:
@@ -65,13 +68,14 @@ def _line(wps: Wps, rung: Rung, system: System) -> Line:
         allowed = f"unproven, at most {possible}" if is_none(rung.sure) else f"{allowed}, perhaps {possible}"
     if not rung.clause:
         allowed = "no rule says"
+    told = "".join(f" {remark}." for remark in rung.remarks)  # said against its records, wherever one rests on them
     reason, mend = _beyond_rules(rung) or (_reason(wps, rung, name, stated, allowed), _mend(rung, name, system))
     return Line(
         rung=rung,
         title=f"{title}, {rung.label}" if rung.label else title,
         stated=stated,
         allowed=allowed,
-        reason=reason,
+        reason=f"{reason}{told}",
         mend=mend,
         path=leaf_of_rung(wps, rung),
     )

@@ -53,6 +53,7 @@ def _deposit(pqr: Pqr, deposit: RecordedDeposit) -> StatedCouponDeposit:
     return StatedCouponDeposit(
         process=deposit.process or "",
         filler=deposit.filler if is_known_filler(deposit.filler) else None,
+        analysis=deposit.deposit_analysis_percent,
         facts=facts_of(pqr, "deposit", deposit),
     )
 

@@ -61,7 +61,9 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
         if _is_asked_for(fact, pack, full, demand)
     )
     box = cover_box(pack, full, demand)
-    return WhatIf(pack, edition, demand, tuple(bought(pack, box)), (*notices, *said), _sources(coupon))
+    text = "the coupon is taken as tested and passed, by all that its code asks for"
+    tested = Notice("coupon.tested", "coupon", text)
+    return WhatIf(pack, edition, demand, tuple(bought(pack, box)), (*notices, tested, *said), _sources(coupon))
 
 
 def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool:
