@@ -7,7 +7,7 @@ from anlage.core.ranges import Interval, Numbers, Range, between, choices, numbe
 JOINT = {
     "p_number": "1+1", "p_numbers": frozenset(("1",)), "group_number": "1-1+1-1", "pwht": "none", "preheat_c": 100.0,
     "interpass_c": 200.0, "progression": "uphill", "bead_technique": "stringer", "runs": "multi",
-    "coupon_weld": "groove", "heat_input_measure": "energy",
+    "coupon_weld": "groove", "heat_input_measure": "energy", "bends": "transverse", "vertical_up_bead": "stringer",
 }  # fmt: skip
 SMAW = {
     "process": "SMAW", "f_number": "4", "a_number": "1", "filler_classification": "E7018", "filler_present": "with",

@@ -28,14 +28,14 @@ LIMITS = [
     ("QW-404.12", "GTAW", {}, {}, True, "filler_classification", "ER70S-2", "ER70S-6"),
     ("QW-405.2", "SMAW", {"progression": "downhill"}, {}, True, "progression", "downhill", "uphill"),
     ("QW-405.2", "GTAW", {"progression": "none"}, {}, True, "progression", "downhill", "uphill"),
-    ("QW-405.2", "SMAW", {}, {}, True, "bead_technique", "stringer", "weave"),
+    ("QW-405.2", "SMAW", {}, {}, True, "vertical_up_bead", "stringer", "weave"),
     ("QW-406.1", "SMAW", {"preheat_c": 140.0}, {}, False, "preheat_c", (85.0, 200), (84.9, 200)),
     ("QW-406.3", "SMAW", {"interpass_c": 230.0}, {}, True, "interpass_c", (20, 285.0), (20, 285.1)),
     ("QW-407.1", "SMAW", {}, {}, False, "pwht", "none", "below-ltt"),
     ("QW-408.2", "GTAW", {}, {}, False, "shielding_gas", "Ar", "Ar-25He"),
     ("QW-408.9", "GTAW", NICKEL, {"backing_gas": "Ar"}, False, "backing_gas", "He", "none"),
     ("QW-408.9", "GTAW", NICKEL, {"backing_gas": "Ar"}, False, "backing_gas", "Ar", "N2"),
-    ("QW-408.10", "GTAW", TITANIUM, TRAILING, False, "trailing_gas", "Ar", "He"),
+    ("QW-408.10", "GTAW", TITANIUM, TRAILING, False, "trailing_gas", "He", "N2"),
     ("QW-408.10", "GTAW", TITANIUM, TRAILING, False, "trailing_gas_flow_l_min", 18.1, 18.0),
     ("QW-409.1", "GTAW", {}, {"heat_input_kj_mm": 1.5}, True, "heat_input_kj_mm", (1, 1.5), (1, 1.51)),
     ("QW-409.4", "GTAW", {}, {}, True, "current_type", "DCEN", "AC"),
@@ -73,7 +73,7 @@ def test_a_supplementary_variable_is_free_without_impact(asme, case):
 
 
 LIFTED_BY_HEAT_TREATMENT = {
-    "filler_diameter_mm", "progression", "bead_technique", "interpass_c", "heat_input_kj_mm", "runs", "electrodes",
+    "filler_diameter_mm", "progression", "vertical_up_bead", "interpass_c", "heat_input_kj_mm", "runs", "electrodes",
 }  # fmt: skip
 
 

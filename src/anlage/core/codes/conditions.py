@@ -1,4 +1,4 @@
-"""When a rule concerns a case: `when` holds all its entries, `unless` any of them."""
+"""When a rule concerns a case: `when` holds all its entries, `unless` any of them, or any of several groups whole."""
 
 from msgspec import Struct
 
@@ -9,10 +9,14 @@ from anlage.core.ranges import Range
 
 
 class Condition(Struct, frozen=True):
-    """One entry: a fact is one of `tokens`, or lies within bounds; of a fact with several tokens one must match."""
+    """One entry: a fact is one of `tokens`, or lies within bounds.
+
+    Of a fact with several tokens, as both ends of a joint, one must match, or each of them where `every` is set.
+    """
 
     fact: str
     tokens: frozenset[str] = frozenset()
+    every: bool = False
     below: Limit | None = None
     to: Limit | None = None
     above: Limit | None = None
@@ -24,6 +28,8 @@ class Condition(Struct, frozen=True):
         if value is None:
             return None
         if self.tokens:
+            if self.every:
+                return tokens_of(value) <= self.tokens
             return value in self.tokens if isinstance(value, str) else not self.tokens.isdisjoint(tokens_of(value))
         return self.within(number_of(value), units)
 
@@ -37,6 +43,9 @@ class Condition(Struct, frozen=True):
         )
 
 
+Group = tuple[Condition, ...]
+
+
 class Concern(Struct, frozen=True):
     """Whether a rule concerns a case: yes, no, or not known because `missing` was not recorded."""
 
@@ -44,19 +53,31 @@ class Concern(Struct, frozen=True):
     missing: str = ""
 
 
-def concern(when: tuple[Condition, ...], unless: tuple[Condition, ...], facts: Facts, units: System) -> Concern:
-    """Return whether all of `when` and none of `unless` hold.
+def concern(when: Group, unless: tuple[Group, ...], facts: Facts, units: System) -> Concern:
+    """Return whether all of `when` hold, and no group of `unless` as a whole.
 
     A condition that is known to fail settles it, whatever else is missing.
     """
+    together = _all_of(when, facts, units)
+    if together.applies is False:
+        return _DOES_NOT_APPLY
+    missing = together.missing
+    for group in unless:
+        lifted = _all_of(group, facts, units)
+        if lifted.applies:
+            return _DOES_NOT_APPLY
+        missing = missing or lifted.missing
+    return Concern(None, missing) if missing else _APPLIES
+
+
+def _all_of(group: Group, facts: Facts, units: System) -> Concern:
     missing = ""
-    for conditions, wanted in ((when, True), (unless, False)):
-        for condition in conditions:
-            holds = condition.holds(facts, units)
-            if holds is None:
-                missing = missing or condition.fact
-            elif holds is not wanted:
-                return _DOES_NOT_APPLY
+    for condition in group:
+        holds = condition.holds(facts, units)
+        if holds is False:
+            return _DOES_NOT_APPLY
+        if holds is None:
+            missing = missing or condition.fact
     return Concern(None, missing) if missing else _APPLIES
 
 

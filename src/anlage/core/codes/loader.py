@@ -227,7 +227,7 @@ class _Reader:
                 file=self.text.name,
                 line=self.line(),
                 when=self.conditions(table.get("when", {}), "when"),
-                unless=self.conditions(table.get("unless", {}), "unless"),
+                unless=self.lifted(table.get("unless", {})),
                 because=table.get("because", ""),
                 note=table.get("note", ""),
                 rank=ranks.index(table["category"]),
@@ -294,12 +294,21 @@ class _Reader:
     def conditions(self, table: Mapping[str, Any], key: str) -> tuple[Condition, ...]:
         return tuple(self.condition(fact, entry, key) for fact, entry in table.items())
 
+    def lifted(self, table: Mapping[str, Any] | list[Mapping[str, Any]]) -> tuple[tuple[Condition, ...], ...]:
+        """Return when a rule is lifted: by each entry of one table, or by each table of a list as a whole."""
+        if isinstance(table, list):
+            return tuple(self.conditions(each, "unless") for each in table if each)
+        return tuple((each,) for each in self.conditions(table, "unless"))
+
     def condition(self, fact: str, entry: Any, key: str) -> Condition:
         name = self.variable(fact, fact)
         if isinstance(entry, list | str):
             return Condition(name, frozenset(self.tokens(fact, entry, fact)))
         if not isinstance(entry, dict) or not entry:
             raise self.fault(f"{key}.{fact} is no condition", "write [tokens] or {from = …, below = …}", key)
+        if "all" in entry:
+            self.only(entry, {"all"}, f"{key}.{fact}")
+            return Condition(name, frozenset(self.tokens(fact, entry["all"], fact)), every=True)
         self.only(entry, _BOUNDS, f"{key}.{fact}")
         return self.bounds(name, entry)
 

@@ -50,7 +50,7 @@ class Rule(Struct, frozen=True, kw_only=True):
     file: str
     line: int
     when: tuple[Condition, ...] = ()
-    unless: tuple[Condition, ...] = ()
+    unless: tuple[tuple[Condition, ...], ...] = ()  # groups: each lifts the rule when all of it holds
     because: str = ""
     note: str = ""
     rank: int = 0  # of its category, 0 the strongest
@@ -112,7 +112,7 @@ class Pack(Struct, frozen=True, dict=True):
     @cached_property
     def answered(self) -> frozenset[str]:
         """The demands that a rule, or what becomes of a record without results, answers."""
-        asked = {c.fact for rule in self.rules for c in (*rule.when, *rule.unless)} | self.untested
+        asked = {c.fact for rule in self.rules for group in (rule.when, *rule.unless) for c in group} | self.untested
         return frozenset(each.id for each in self.demands if each.id in asked | set(self.variables))
 
     def category(self, category_id: str) -> Category:

@@ -170,6 +170,17 @@ def _measure_of_heat_input(pqr: Pqr, deposit: RecordedDeposit) -> str | None:
     return next((word for word, read in ways if read(pqr, deposit)), None)
 
 
+def _bead_going_up(document: Any, _element: None) -> str | None:
+    """Return how beads that go uphill are laid, `none` where nothing goes uphill; woven where any bead is."""
+    technique = document.technique
+    if technique.progression is None:
+        return None
+    if technique.progression != "uphill":
+        return NONE
+    woven = any(each.bead == "weave" for each in getattr(document, "passes", ()))
+    return "weave" if woven else technique.bead_technique
+
+
 def _bends(pqr: Pqr, _element: None) -> str | None:
     return way_of_bends(pqr)
 
@@ -192,6 +203,8 @@ DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyT
     ("pqr", "pipe_diameter"): _pipe_diameter,
     ("pqr", "heat_input_measure"): _measure_of_heat_input,
     ("pqr", "bends"): _bends,
+    ("pqr", "vertical_up_bead"): _bead_going_up,
+    ("wps", "vertical_up_bead"): _bead_going_up,
     ("pqr", "bead_area"): _recorded_area,
     ("pqr", "run_out"): _recorded_run_out,
     **{("wps", name): _over_sectors(leaf) for name, leaf in zip(("amps", "volts", "speed"), SETTINGS, strict=True)},

@@ -71,8 +71,10 @@ def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool
     demanded = pack.facts_of(demand)
     seen = [deposit_facts(coupon, index, demanded) for index in range(len(coupon.deposits))]
     for rule in pack.rules:
-        if fact in {condition.fact for condition in (*rule.when, *rule.unless)}:
-            when, unless = (tuple(c for c in part if c.fact != fact) for part in (rule.when, rule.unless))
+        groups = (rule.when, *rule.unless)
+        if fact in {condition.fact for group in groups for condition in group}:
+            when, *lifts = (tuple(c for c in group if c.fact != fact) for group in groups)
+            unless = tuple(group for group in lifts if group)
             if any(concern(when, unless, facts, demand.units).applies is not False for facts in seen):
                 return True
     return False
@@ -122,7 +124,7 @@ def bought(pack: Pack, box: CoverBox) -> Iterable[Bought]:
 def _is_lifted(rule: Rule, facts: Facts, demand: Demand) -> bool:
     """Whether a rule would concern the case, but for the demand or the heat treatment."""
     when = tuple(condition for condition in rule.when if condition.fact not in ("impact", "weld"))
-    unless = tuple(condition for condition in rule.unless if condition.fact not in ("weld", "pwht"))
+    unless = tuple(group for group in rule.unless if {each.fact for each in group}.isdisjoint(("weld", "pwht")))
     return concern(when, unless, facts, demand.units).applies is not False
 
 
