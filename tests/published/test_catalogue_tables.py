@@ -6,6 +6,7 @@ import fluids
 import pytest
 
 from anlage.core.catalogue import Catalogue
+from anlage.data.tables import catalogue
 
 SCHEDULES = {
     "5", "10", "20", "30", "40", "60", "80", "100", "120", "140", "160", "STD", "XS", "XXS", "5S", "10S", "40S", "80S",
@@ -91,4 +92,26 @@ def test_every_row_says_where_it_comes_from(shelves):
     tables = (shelves.base_metals, shelves.p_numbers, shelves.fillers, shelves.filler_currents, shelves.gases,
               shelves.pipes, shelves.process_limits, shelves.tungsten)  # fmt: skip
     assert all(row.source and row.confidence in "HML" for table in tables for row in table)
-    assert [len(table) for table in tables] == [132, 219, 109, 530, 32, 370, 22, 80]
+    assert [len(table) for table in tables] == [132, 219, 124, 530, 32, 370, 22, 80]
+
+
+# ASME BPVC IX QW-432 (F-Numbers) and QW-442 (A-Numbers of the usual deposit), from memory, H; "" where none is known.
+NUMBERS = {
+    "E7016-1": ("4", "1"), "E8016-B2": ("4", "3"), "E9016-B3": ("4", "4"), "E8016-C1": ("4", "10"),
+    "E8015-B8": ("4", "5"), "E9015-B9": ("4", "5"), "ER90S-B9": ("6", "5"), "ER80S-B8": ("6", "5"),
+    "ER308": ("6", "8"), "ER316": ("6", "8"), "ER385": ("6", ""), "ER70S-G": ("6", ""), "ER80S-G": ("6", ""),
+    "ERNiCrMo-10": ("43", ""), "ERNiCrFe-7A": ("43", ""),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(("name", "numbers"), NUMBERS.items(), ids=list(NUMBERS))
+def test_fillers_have_the_numbers_of_their_tables(name, numbers):
+    filler = catalogue().filler(name)
+    assert (filler.f_number, filler.a_number or "") == numbers
+
+
+@pytest.mark.parametrize(
+    "written", ["SFA-5.1 E7018", "A5.1 E7018", "AWS A5.1 E7018", "sfa 5.1: e7018 h4r", "AWS A5.1M E7018-H4"]
+)
+def test_a_filler_is_found_with_its_specification_before_it(written):
+    assert catalogue().filler(written).classification == "E7018"

@@ -78,6 +78,9 @@ CLASHES = [
     ({"deposits/d2/filler": "none"}, {"filler_present"}, "SMAW lays no weld without filler"),
     ({"preheat/minimum_c": 200.0, "preheat/interpass_maximum_c": 150.0}, {"preheat_c"}, "above the interpass"),
     ({"joint/kind": "cladding"}, {"weld"}, "a surfacing"),
+    ({"deposits/d1/filler": "E9999"}, {"f_number"}, "the catalogue has no filler E9999"),
+    ({"metals/one/name": "unobtainium"}, {"p_number"}, "the catalogue has no base metal unobtainium"),
+    ({"deposits/d1/shielding_gas": "Ar or steam"}, {"shielding_gas"}, "steam is no gas"),
 ]  # fmt: skip
 
 
@@ -118,7 +121,6 @@ def test_a_procedure_that_contradicts_itself_is_never_inside(wps, pqr, pack, cha
         {"pwht/kind": None, "pwht/temperature_c": [600, 640]},
         {"joint/kind": None},
         {"preheat/minimum_c": 150.0, "preheat/interpass_maximum_c": 150.0},
-        {"deposits/d1/filler": "a wire nobody knows"},
         {"metals/one/name": "a metal nobody knows", "metals/one/p_number": "8"},
     ],
     ids=str,
@@ -195,6 +197,20 @@ def test_a_clash_of_the_weld_leaves_the_rules_of_both_kinds(wps, pqr, pack):
     assert "weld" in found.demand.unsaid
     judgement = verdict(changed(wps, {"header/weld": "fillet", "range/thickness_mm": [4, 20]}), pqr).judgement
     assert "base_metal_thickness_mm" in {rung.variable for rung in judgement.rungs if rung.verdict == "unproven"}
+
+
+@pytest.mark.parametrize(
+    ("stated", "recorded", "expected"),
+    [
+        ("Argon", "Ar", "inside"), ("argon", "Argon", "inside"), ("Ar or 75Ar/25He", "Ar", "outside"),
+        ("Ar-12CO2", "88Ar/12CO2", "inside"), ("Ar-12CO2", "Ar-13CO2", "outside"), ("Ar", "Ar or He", "unproven"),
+        ("Ar", "steam", "unproven"), ("90Ar/20CO2", "Ar", "unproven"),
+    ],
+)  # fmt: skip
+def test_gases_are_compared_by_what_they_are(wps, pqr, stated, recorded, expected):
+    record = changed(pqr, {"deposits/d1/shielding_gas": recorded})
+    judgement = verdict(changed(wps, {"deposits/d1/shielding_gas": stated}), record).judgement
+    assert {rung.verdict for rung in judgement.rungs if rung.variable == "shielding_gas"} == {expected}
 
 
 def test_what_cannot_be_drawn_or_is_half_stated_is_no_clash(pack):

@@ -1,6 +1,6 @@
 """Base metals, fillers, gases, pipes, process limits and the trade's vocabulary: loaded values, frozen."""
 
-from anlage.core.catalogue.catalogue import GROUP_COLUMNS, Catalogue, MetalGroup
+from anlage.core.catalogue.catalogue import GROUP_COLUMNS, Catalogue, MetalGroup, gas_composition
 from anlage.core.catalogue.rows import (
     BaseMetal,
     Filler,
@@ -27,6 +27,7 @@ __all__ = [
     "ProcessLimits",
     "Tungsten",
     "Vocabulary",
+    "gas_composition",
     "read_rows",
     "read_vocabulary",
 ]

@@ -1,5 +1,6 @@
 """The catalogue: base metals, fillers, gases, pipes, tungsten and process limits, looked up by the trade's names."""
 
+import math
 import re
 from collections.abc import Callable, Iterable, Mapping
 from functools import cached_property
@@ -156,7 +157,7 @@ class Catalogue:
         """
         if found := self._gases.get(plain_key(name)):
             return found
-        parts = _gas_parts(name)
+        parts = gas_composition(name)
         for gas in self.gases:
             if parts and parts == dict(gas.components):
                 return gas
@@ -256,8 +257,14 @@ def _haystack(row: Row) -> str:
     return plain_key(" ".join(str(getattr(row, name, "")) for name in names))
 
 
-def _gas_parts(name: str) -> dict[str, float]:
-    """Return the percentages of a mixture written as `75Ar/25CO2` or `75% Ar 25% CO2`; {} when it is not one."""
+def gas_composition(name: str) -> dict[str, float]:
+    """Return the percentages of a gas written by its parts; {} when it is none, or they do not add up to 100.
+
+    Examples
+    --------
+    >>> gas_composition("75Ar/25CO2"), gas_composition("Ar-12CO2"), gas_composition("90Ar/20CO2")
+    ({'Ar': 75.0, 'CO2': 25.0}, {'Ar': 88.0, 'CO2': 12.0}, {})
+    """
     matches = list(_GAS_PART.finditer(name))
     rest = _GAS_PART.sub("", name).strip(" -/+,")
     if not matches or rest.strip("-/+, "):
@@ -265,10 +272,12 @@ def _gas_parts(name: str) -> dict[str, float]:
     parts = {_GAS_SPOKEN.get(m["gas"].upper(), m["gas"].upper()): m["before"] for m in matches}
     if len(parts) == 1:
         return dict.fromkeys(parts, 100.0) if set(parts.values()) <= {None, "100"} else {}
-    if any(share is None for share in parts.values()):
-        return {}
     shares = {gas: float(share) for gas, share in parts.items() if share is not None}
-    return {gas: shares[gas] for gas in GAS_COMPONENTS if gas in shares}
+    rest_of_it = [gas for gas, share in parts.items() if share is None]
+    if len(rest_of_it) == 1 and sum(shares.values()) < 100:
+        shares[rest_of_it[0]] = 100 - sum(shares.values())
+    whole = len(shares) == len(parts) and math.isclose(sum(shares.values()), 100, abs_tol=0.01)
+    return {gas: shares[gas] for gas in GAS_COMPONENTS if gas in shares} if whole else {}
 
 
 def _nps_key(nps: str) -> str:

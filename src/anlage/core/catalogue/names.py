@@ -6,6 +6,7 @@ _NOISE = re.compile(
     r"\b(?:gr|grade|type|class|cl|tp|sch|schedule|nps)\b\.?|(?<=\d)(?:gr|cl)\.?(?=\s?\d)", re.IGNORECASE
 )
 _ASME_PREFIX = re.compile(r"^s(?=[ab]-?\d)", re.IGNORECASE)
+_FILLER_SPEC = re.compile(r"^(?:AWS |ASME )?(?:SFA|A)[- ]?5\.\d+M?[ :/]+")  # the specification before a classification
 # Optional designators of AWS covered-electrode and wire names: diffusible hydrogen, moisture resistance.
 _DESIGNATOR = re.compile(r"[\s-]*H(?:2|4|8|16)R?$|(?<=\d)R$|\s+R$")
 
@@ -26,10 +27,10 @@ def filler_key(name: str) -> str:
 
     Examples
     --------
-    >>> filler_key("E7018-H4R") == filler_key("e7018"), filler_key("ER70S-6")
+    >>> filler_key("E7018-H4R") == filler_key("e7018"), filler_key("SFA-5.18 ER70S-6")
     (True, 'ER70S6')
     """
-    bare = _DESIGNATOR.sub("", name.strip().upper())
+    bare = _DESIGNATOR.sub("", _FILLER_SPEC.sub("", name.strip().upper()))
     return "".join(filter(str.isalnum, bare))
 
 

@@ -22,7 +22,8 @@ from anlage.core.ranges import Interval
 from anlage.core.record import RecordedDeposit
 from anlage.data.tables import catalogue, processes, unit_table, vocabulary
 from anlage.session.judging.editions import edition_of
-from anlage.session.judging.metals import metals_of
+from anlage.session.judging.gases import unknown_gases
+from anlage.session.judging.metals import group_of, is_known_filler, metals_of
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
 
@@ -41,6 +42,7 @@ class Clash(Struct, frozen=True):
     variables: frozenset[str]
     text: str
     deposit: str = ""  # the deposit that they belong to; "" for the joint
+    mend: str = "make both say the same"
 
 
 class _Said(Struct, frozen=True):
@@ -83,7 +85,7 @@ def complaints_of(document: Any, system: System) -> dict[str, InputError]:
     found: dict[str, InputError] = {}
     for clash in clashes_of(document, derive, system):
         for leaf in clash.leaves:
-            found.setdefault(leaf, InputError(clash.text, where=leaf, mend="make both say the same"))
+            found.setdefault(leaf, InputError(clash.text, where=leaf, mend=clash.mend))
     return found
 
 
@@ -206,6 +208,24 @@ def _backing(said: _Said) -> Iterator[Clash]:
     elif joint.backing_form:
         text = f"a backing of {joint.backing_form} is stated, and no backing as well"
         yield Clash(("joint/backing_form", "joint/backing"), frozenset(("backing",)), text)
+
+
+def _unknown_names(said: _Said) -> Iterator[Clash]:
+    """Yield the names that no table has: what follows from them is not known, and they are no other metal or filler."""
+    mend = "check the spelling, or take one that it has"
+    for path, metal in (("metals/one", said.document.metals.one), ("metals/other", said.document.metals.other)):
+        if metal is not None and metal.name and not metal.p_number and group_of(metal) is None:
+            text = f"the catalogue has no base metal {metal.name}"
+            yield Clash((f"{path}/name",), frozenset(("p_number", "p_numbers", "group_number")), text, "", mend)
+    for each in said.document.deposits:
+        if each.filler and not is_known_filler(each.filler):
+            variables = frozenset(("filler_classification", "f_number", "a_number", "product_form"))
+            text = f"the catalogue has no filler {each.filler}"
+            yield Clash((f"deposits/{each.id}/filler",), variables, text, each.id, mend)
+        for name in ("shielding_gas", "backing_gas", "trailing_gas"):
+            for gas in unknown_gases(getattr(each, name)):
+                text = f"{gas} is no gas that the catalogue has, and no composition"
+                yield Clash((f"deposits/{each.id}/{name}",), frozenset((name,)), text, each.id, mend)
 
 
 def _fillers(said: _Said) -> Iterator[Clash]:
@@ -462,6 +482,8 @@ def _span(said: _Said, span: Interval) -> str:
 
 
 _Check = Callable[[_Said], Iterator[Clash]]
-_BOTH: tuple[_Check, ...] = (_kind_of_weld, _metal_groups, _heat_treatment, _way_up, _backing, _fillers, _preheat)
+_BOTH: tuple[_Check, ...] = (
+    _kind_of_weld, _metal_groups, _heat_treatment, _way_up, _backing, _unknown_names, _fillers, _preheat,
+)  # fmt: skip
 _OF_WPS: tuple[_Check, ...] = (_thickness_drawn, _diameter_drawn, _deposits_laid, _deposits_of_joint, _beads, _runs)
 _OF_PQR: tuple[_Check, ...] = (_recorded_energy, _passes_read, _pass_in_deposit, _days)

@@ -4,18 +4,18 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from types import MappingProxyType
 from typing import Any
 
-from anlage.core.catalogue import Gas
 from anlage.core.codes import Measured
 from anlage.core.document import with_
-from anlage.core.errors import UnknownNameError
 from anlage.core.heat import arc_energy
 from anlage.core.procedure import Deposit, Joint, Pass, Wps, pass_energy
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded, RecordedDeposit, WeldedPass
-from anlage.data.tables import catalogue, processes
+from anlage.data.tables import processes
+from anlage.session.judging.gases import gas_tokens
 from anlage.session.judging.results import way_of_bends
 
 NONE = "none"
+GASES = ("shielding_gas", "backing_gas", "trailing_gas")
 SETTINGS = ("current_a", "voltage_v", "travel_speed_mm_min")
 
 
@@ -28,25 +28,19 @@ def backing_of(joint: Joint) -> str | None:
     return "no" if joint.kind else None
 
 
-def _known_gas(name: str | None) -> Gas | None:
-    if not name or name.casefold() == NONE:
-        return None
-    try:
-        return catalogue().gas(name)
-    except UnknownNameError:
-        return None
+def _stated_gas(leaf: str) -> Callable[[Wps, Deposit], frozenset[str] | None]:
+    """Return what reads the gases that a deposit may be laid with."""
+    return lambda _wps, deposit: gas_tokens(getattr(deposit, leaf)) or None
 
 
-def _stated_gas(_wps: Wps, deposit: Deposit) -> str | None:
-    """Return the gas by its own name; one that the catalogue does not know as it is stated."""
-    gas = _known_gas(deposit.shielding_gas)
-    return gas.id if gas else deposit.shielding_gas
+def _recorded_gas(leaf: str) -> Callable[[Pqr, RecordedDeposit], str | None]:
+    """Return what reads the gas that a deposit was laid with: one; what names several records none."""
 
+    def read(_pqr: Pqr, deposit: RecordedDeposit) -> str | None:
+        found = gas_tokens(getattr(deposit, leaf))
+        return next(iter(found)) if len(found) == 1 else None
 
-def _recorded_gas(_pqr: Pqr, deposit: RecordedDeposit) -> str | None:
-    """Return the gas by its own name; one that the catalogue does not know is no fact."""
-    gas = _known_gas(deposit.shielding_gas)
-    return gas.id if gas else None
+    return read
 
 
 def _filler_present(_document: Any, deposit: Deposit | RecordedDeposit) -> str | None:
@@ -192,11 +186,11 @@ def measured(recorded: Recorded) -> Measured:
 
 DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyType({
     ("wps", "backing"): lambda wps, _element: backing_of(wps.joint),
-    ("wps", "gas"): _stated_gas,
+    **{("wps", name): _stated_gas(name) for name in GASES},
+    **{("pqr", name): _recorded_gas(name) for name in GASES},
     ("wps", "filler_present"): _filler_present,
     ("wps", "arc_energy"): _stated_energy,
     ("pqr", "backing"): lambda pqr, _element: backing_of(pqr.joint),
-    ("pqr", "gas"): _recorded_gas,
     ("pqr", "filler_present"): _filler_present,
     ("pqr", "arc_energy"): _recorded_energy,
     ("pqr", "coupon_weld"): _coupon_weld,

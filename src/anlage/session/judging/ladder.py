@@ -60,7 +60,7 @@ def support_sentences(wps: Wps, proof: Assessment) -> tuple[str, ...]:
 
 def _line(wps: Wps, rung: Rung, system: System) -> Line:
     name, title = spoken(rung.variable), spoken_variable(rung.variable)
-    unsaid = "two things, not alike" if rung.clash else "not stated"
+    unsaid = "nothing that counts" if rung.clash else "not stated"
     stated = unsaid if rung.stated is None else set_text(rung.variable, rung.stated, system)
     allowed = set_text(rung.variable, rung.sure, system)
     if rung.sure != rung.possible:
@@ -94,7 +94,7 @@ def _records(rung: Rung) -> str:
 def _beyond_rules(rung: Rung) -> tuple[str, str] | None:
     """Return reason and remedy where no rule gives the verdict: a clash, or a demand that is open or not answered."""
     if rung.clash:
-        return f"{_capital(rung.clash)}: nothing counts as stated.", "Make both say the same."
+        return f"{_capital(rung.clash)}: nothing counts as stated.", "Mend it where it is typed."
     if not rung.clause:
         return f"{_capital(rung.reason)}.", "Say so, yes or no." if rung.stated is None else ""
     return None

@@ -71,6 +71,8 @@ def as_set(value: Any) -> Range:
         value = value.span
     if isinstance(value, Interval):
         return numbers([value])
+    if isinstance(value, frozenset):
+        return choices(*sorted(value))
     return choices(value) if isinstance(value, str) else numbers([Interval.single(value)])
 
 

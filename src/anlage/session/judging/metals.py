@@ -1,4 +1,4 @@
-"""The groups of the metals that a document joins, by name or as stated."""
+"""The groups of the metals that a document joins, by name or as stated, and whether its filler is known."""
 
 from anlage.core.catalogue import MetalGroup
 from anlage.core.errors import UnknownNameError
@@ -30,3 +30,18 @@ def group_of(metal: Metal) -> MetalGroup | None:
 
 def _as_stated(groups: dict[str, str]) -> MetalGroup:
     return MetalGroup(f"P-{groups['p_number']}", groups, "H", "as stated")
+
+
+def is_known_filler(name: str | None) -> bool:
+    """Return whether the catalogue has a filler, or the weld is said to be without."""
+    if not name:
+        return False
+    try:
+        return name.casefold() == "none" or bool(catalogue().filler(name))
+    except UnknownNameError:
+        return False
+
+
+def is_without(name: str | None) -> bool:
+    """Return whether a weld is said to be without filler metal."""
+    return (name or "").casefold() == "none"

@@ -4,13 +4,11 @@ from collections.abc import Mapping
 
 from anlage.core.codes import Coupon, Pack
 from anlage.core.codes.facts import Demand, Fact
-from anlage.core.errors import UnknownNameError
 from anlage.core.record import Pqr, RecordedDeposit
-from anlage.data.tables import catalogue
 from anlage.session.judging.clashes import clashes_of, sentences
 from anlage.session.judging.coupons import StatedCoupon, StatedCouponDeposit, coupon_facts
 from anlage.session.judging.mapper import facts_of
-from anlage.session.judging.metals import metals_of
+from anlage.session.judging.metals import is_known_filler, metals_of
 from anlage.session.judging.results import toughness_tested
 
 
@@ -56,18 +54,3 @@ def _deposit(pqr: Pqr, deposit: RecordedDeposit) -> StatedCouponDeposit:
         analysis=deposit.deposit_analysis_percent,
         facts=facts_of(pqr, "deposit", deposit),
     )
-
-
-def is_known_filler(name: str | None) -> bool:
-    """Return whether the catalogue has a filler, or the weld is said to be without."""
-    if not name:
-        return False
-    try:
-        return name.casefold() == "none" or bool(catalogue().filler(name))
-    except UnknownNameError:
-        return False
-
-
-def is_without(name: str | None) -> bool:
-    """Return whether a weld is said to be without filler metal."""
-    return (name or "").casefold() == "none"

@@ -11,8 +11,7 @@ from anlage.core.ranges import Range, choices
 from anlage.data.tables import catalogue, variables
 from anlage.session.judging.clashes import clashes_of, sentences
 from anlage.session.judging.mapper import sets_of
-from anlage.session.judging.metals import metals_of
-from anlage.session.judging.records import is_known_filler, is_without
+from anlage.session.judging.metals import is_known_filler, is_without, metals_of
 
 
 def demand_of(document: Any, pack: Pack) -> Demand:
