@@ -11,14 +11,13 @@ from anlage.core.toml_rows import rows_by_id
 class Stating(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """Where a kind of document states a variable.
 
-    `leaf` is the pattern of the leaf; `otherwise` that of the leaf that stands in for it; `derive` names what works it
-    out, `of` what a code derives it from; `take` says which number of a range or of a recorded quantity is meant.
+    `leaf` is the pattern of the leaf; `derive` names what works it out, `of` what a code derives it from; `take` says
+    which number of a range or of a recorded quantity is meant.
     """
 
     leaf: str
     derive: str = ""
     of: str = ""
-    otherwise: str = ""
     take: str = ""
 
     @property
@@ -35,7 +34,8 @@ class Stating(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class Variable(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     """One variable: `tokens` are its words or where they are kept, `fact` marks what is asked of coupons alone.
 
-    `asked` is the leaf by which a procedure asks it of any record.
+    `asked` is the leaf by which a procedure asks it of any record; an `optional` one that a procedure does not state
+    does not concern it.
     """
 
     id: str
@@ -45,6 +45,7 @@ class Variable(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=
     pairs: bool = False
     fact: bool = False
     asked: str = ""
+    optional: bool = False
     wps: Stating | None = None
     pqr: Stating | None = None
 

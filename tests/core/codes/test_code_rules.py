@@ -276,6 +276,8 @@ ROOT = """[root_deposit]
 processes = ["SMAW"]
 thickness_from = 13
 variables = ["x"]
+deposit = "x"
+times = 2
 clause = "1"
 confidence = "H"
 """

@@ -1,7 +1,7 @@
 """The verdict on a WPS from several records: best record, combination, joined pairs, a root from another record."""
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
@@ -28,9 +28,18 @@ def test_two_records_cover_together_what_neither_covers_alone(asme):
 
 
 def test_a_hole_in_the_product_of_two_records_is_not_covered(asme):
-    # Below 5 mm only the thin record serves, and it allows deposits to 16 mm, not 50.
+    # Over 16 mm only the record with a thin deposit serves, and it allows 6 mm of it, not 10.
+    shallow = coupon(30, deposit(t=3), name="shallow")
+    stated = wps(THICK, (2, 55), {"deposit_thickness_mm": (0, 10)}, thicker_member_mm=10)
+    assert verdict(asme, stated, shallow, THIN) == "outside"
+
+
+def test_what_would_be_more_deposit_than_metal_is_no_hole_in_a_groove(asme):
+    # Below 5 mm only the thin record serves, to 16 mm of deposit: more than the metal is thick, in any groove.
     stated = wps(THICK, (2, 55), {"deposit_thickness_mm": (0, 50)}, thicker_member_mm=10)
-    assert verdict(asme, stated, THICK, THIN) == "outside"
+    assert verdict(asme, stated, THICK, THIN) == "inside"
+    over = wps(THICK, (2, 55), {"deposit_thickness_mm": (0, 50)}, thicker_member_mm=10, weld="repair")
+    assert verdict(asme, over, THICK, THIN, weld="repair") == "outside", "a build-up has no groove to lie in"
 
 
 def test_records_that_differ_in_another_variable_are_never_mixed(asme):
@@ -73,13 +82,17 @@ def test_a_root_from_another_record_is_laid_in_thicker_metal(asme):  # QW-200.4(
     root = coupon(14, deposit("GTAW", t=14), name="root")
     fill = coupon(40, deposit("SMAW", t=40), name="fill")
     both = coupon(60, deposit("GTAW", t=5), deposit("SMAW", t=55))
-    stated = wps(both, 60, {"deposit_thickness_mm": 5}, {"deposit_thickness_mm": 55})
+    stated = wps(both, 60, {"deposit_thickness_mm": 5, "root_only": True}, {"deposit_thickness_mm": 55})
     judgement = judged(asme, stated, root, fill)
     assert judgement.verdict == "inside"
+    filled = wps(both, 60, {"deposit_thickness_mm": 5}, {"deposit_thickness_mm": 55})
+    assert verdict(asme, filled, root, fill) == "outside", "root passes alone"
+    shallow = coupon(14, deposit("GTAW", t=2), deposit("SMAW", t=12), name="shallow")
+    assert verdict(asme, stated, shallow, fill) == "outside", "5 mm are more than twice its own 2 mm"
     assert judgement.supports == (("root", "fill"), ("fill",))
     thin_root = coupon(12, deposit("GTAW", t=12), name="thin root")
     assert verdict(asme, stated, thin_root, fill) == "outside"
-    too_deep = wps(both, 60, {"deposit_thickness_mm": 30}, {"deposit_thickness_mm": 30})
+    too_deep = wps(both, 60, {"deposit_thickness_mm": 30, "root_only": True}, {"deposit_thickness_mm": 30})
     assert failing(judged(asme, too_deep, root, fill))[0] == "base_metal_thickness_mm"
 
 
@@ -87,19 +100,41 @@ def test_a_root_borrows_thickness_from_a_thicker_record_of_another_process_only(
     root = coupon(40, deposit("GTAW", t=40), name="root")
     thin_fill = coupon(8, deposit("SMAW", t=8), name="thin fill")
     both = coupon(6, deposit("GTAW", t=3), deposit("SMAW", t=3))
-    stated = wps(both, (2, 6), {"deposit_thickness_mm": 3}, {"deposit_thickness_mm": 3})
+    stated = wps(both, (2, 6), {"deposit_thickness_mm": 3, "root_only": True}, {"deposit_thickness_mm": 3})
     assert verdict(asme, stated, root, thin_fill) == "outside"  # a thinner record lends nothing
     cellulosic = {"f_number": "3", "filler_classification": "E6010"}
     first, second = coupon(14, deposit(t=14, **cellulosic)), coupon(40, deposit(t=40))
     same_process = coupon(60, deposit(t=5, **cellulosic), deposit(t=55))
-    assert verdict(asme, wps(same_process, 60), first, second) == "outside"
+    assert verdict(asme, wps(same_process, 60, {"root_only": True}, {}), first, second) == "outside"
 
 
 def test_a_record_treated_above_transformation_keeps_its_limit_as_a_root(asme):
     treated = {"pwht": "above-utt", "pwht_temperature_c": 910.0, "pwht_time_h": 1.0}
     root, fill = coupon(14, deposit("GTAW", t=14), **treated), coupon(40, deposit("SMAW", t=40), **treated)
     both = coupon(40, deposit("GTAW", t=5), deposit("SMAW", t=35), **treated)
-    assert verdict(asme, wps(both, 40), root, fill) == "outside"
+    assert verdict(asme, wps(both, 40, {"root_only": True}, {}), root, fill) == "outside"
+
+
+def test_deposits_that_rest_on_one_deposit_of_a_record_count_together(asme):  # QW-404.30
+    record = coupon(16, deposit(t=10), name="one")
+    both = coupon(24, deposit(t=12), deposit(t=12, filler_diameter_mm=4.0))
+    for laid, expected in ((10, "inside"), (12, "outside")):
+        stated = wps(both, 24, {"deposit_thickness_mm": (0, laid)}, {"deposit_thickness_mm": (0, laid)})
+        judgement = judged(asme, stated, record)
+        assert judgement.verdict == expected
+    told = [rung for rung in judgement.rungs if rung.verdict == "outside"]
+    assert [rung.id for rung in told] == ["deposit_thickness_mm.SMAW-1", "deposit_thickness_mm.SMAW-2"]
+    assert "SMAW-1 and SMAW-2 rest on one deposit and lay [0, 24] together" in told[0].reason
+    assert judgement.supports == ((), ())
+
+
+def test_another_record_shares_the_load(asme):
+    record, other = (coupon(16, deposit(t=10), name=name) for name in ("one", "other"))
+    both = coupon(24, deposit(t=12), deposit(t=12))
+    stated = wps(both, 24, {"deposit_thickness_mm": (0, 12)}, {"deposit_thickness_mm": (0, 12)})
+    judgement = judged(asme, stated, record, other)
+    assert judgement.verdict == "inside"
+    assert sorted(judgement.supports) == [("one",), ("other",)]
 
 
 def test_without_any_record_nothing_is_proven(asme):
@@ -241,3 +276,57 @@ def test_a_heat_treatment_is_below_the_lower_transformation_of_both_metals(asme,
     if metals == ("15E",) and any("15E" in row.p_numbers for row in asme.derive.lower_transformations):
         expected = "below-ltt"
     assert asme.derive.heat_treatment_class(Interval(600, high), frozenset(metals)) == expected
+
+
+# Adding a record -----------------------------------------------------------------------------
+
+THICKNESSES = (4.0, 8.0, 14.0, 20.0, 40.0)
+LAYERS = st.tuples(st.sampled_from(("SMAW", "GTAW")), st.sampled_from((0.3, 0.5, 1.0)), st.sampled_from(("3", "4")))
+COUPONS = st.tuples(
+    st.sampled_from(THICKNESSES),
+    st.lists(LAYERS, min_size=1, max_size=2),
+    st.sampled_from(("1+1", "4+4")),
+    st.sampled_from((True, None, False)),
+    st.sampled_from(({}, {"p_number": "said twice"}, {"preheat_c": "said twice"})),
+)
+
+
+def made(number, drawn):
+    """A record, whole or with something left out or said twice."""
+    thickness, layers, pair, tested, clashes = drawn
+    share = 1 / max(sum(part for _, part, _ in layers), 1)
+    laid = [
+        deposit(process, t=thickness * part * share, **({"f_number": f} if process == "SMAW" else {}))
+        for process, part, f in layers
+    ]
+    found = coupon(thickness, *laid, name=f"R{number}", tested=tested, p_number=pair)
+    joint = {name: fact for name, fact in found.joint.items() if name not in clashes}
+    return replace(found, joint=joint, clashes=clashes)
+
+
+@given(st.lists(COUPONS, min_size=1, max_size=4), COUPONS, st.booleans(), st.sampled_from((0.5, 0.9, 1.5)))
+@settings(max_examples=200, deadline=None)
+def test_a_record_more_never_takes_coverage_away(drawn, more, impact, share):
+    pack = code_pack("asme-ix")
+    records = [made(number, each) for number, each in enumerate(drawn)]
+    like = made(8, (*drawn[0][:3], True, {}))  # what the first record would cover, were it whole
+    thickness = drawn[0][0]
+    laid = [{"deposit_thickness_mm": (0, share * each["deposit_thickness_mm"])} for each in like.deposits]
+    stated = wps(like, (thickness * 0.8, thickness), *laid)
+    before = judged(pack, stated, *records, impact=impact)
+    for place in (0, len(records)):
+        after = judged(pack, stated, *records[:place], made(9, more), *records[place:], impact=impact)
+        assert not (before.verdict == "inside" and after.verdict != "inside"), failing(after)
+        carried = sum(bool(each) for each in before.supports)
+        assert sum(bool(each) for each in after.supports) >= carried
+
+
+@given(st.lists(COUPONS, min_size=1, max_size=4), st.sampled_from(THICKNESSES))
+@settings(max_examples=100, deadline=None)
+def test_a_clash_is_never_inside_whatever_the_records(drawn, thickness):
+    pack = code_pack("asme-ix")
+    records = [made(number, each) for number, each in enumerate(drawn)]
+    stated = replace(wps(coupon(thickness), thickness), clashes={"preheat_c": "said twice"})
+    judgement = judged(pack, stated, *records)
+    assert judgement.verdict != "inside"
+    assert all(rung.verdict == "unproven" for rung in judgement.rungs if rung.variable == "preheat_c")

@@ -5,7 +5,7 @@ import pytest
 from anlage.core.document import at
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Deposit, Pass
-from anlage.core.ranges import between, choices
+from anlage.core.ranges import choices
 from anlage.core.record import RecordedDeposit
 from anlage.data.code_packs import pack_names
 from anlage.data.tables import variables
@@ -30,8 +30,7 @@ STATED = [
 @pytest.mark.parametrize(("kind", "where"), [each[1:] for each in STATED], ids=[f"{e[0]}-{e[1]}" for e in STATED])
 def test_every_variable_names_a_leaf_that_documents_have_and_a_derivation_that_is_there(kind, where):
     document = DOCUMENTS[kind]
-    for leaf in filter(None, (where.leaf, where.otherwise)):
-        at(document, leaf.replace("deposits/*", "deposits/d1").replace("passes/*", "passes/p1"))
+    at(document, where.leaf.replace("deposits/*", "deposits/d1").replace("passes/*", "passes/p1"))
     assert not where.derive or (kind, where.derive) in DERIVATIONS
     assert where.of in ("", "metals", "filler", "heat treatment")
 
@@ -63,12 +62,6 @@ def test_the_words_and_measures_of_a_variable_are_known(row):
 @pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.id)
 def test_an_empty_document_states_nothing_but_what_cannot_be_open(kind):
     assert set(sets_of(kind.core.model(), "joint")) <= {"weld", "coupon_weld"}
-
-
-def test_what_is_not_typed_stands_by_the_leaf_that_stands_in():
-    wps = PROCEDURE.core.model()
-    wps = PROCEDURE.core.model(range=type(wps.range)(thickness_mm=between(5, 9).parts[0]))
-    assert sets_of(wps, "joint")["thicker_member_mm"] == between(5, 9)
 
 
 def test_a_recorded_word_is_a_fact_and_a_stated_one_a_set():

@@ -88,7 +88,7 @@ def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
     demo.press("Alt+R")
     QApplication.processEvents()
     assert demo.wps.header.number == "OST-W-02"
-    assert [text for _, text in demo.desk.strip.parts()] == ["47 inside", "1 unproven"]
+    assert [text for _, text in demo.desk.strip.parts()] == ["46 inside", "1 unproven"]
     demo.document.type_text("technique/peening", "none")
     QApplication.processEvents()
     assert demo.place.supports.text() == "GTAW rests on OST-R-03; SMAW rests on OST-R-03."
@@ -135,10 +135,10 @@ def test_a_record_put_away_proves_nothing_until_it_is_brought_back(proof):
     proof.press("Ctrl+Backspace")
     QApplication.processEvents()
     assert proof.wps.header.number == "OST-W-01"
-    assert [text for _, text in proof.desk.strip.parts()] != ["48 inside"]
+    assert [text for _, text in proof.desk.strip.parts()] != ["47 inside"]
     proof.press("Ctrl+Shift+Backspace", "Alt+J")
     QApplication.processEvents()
-    assert [text for _, text in proof.desk.strip.parts()] == ["48 inside"]
+    assert [text for _, text in proof.desk.strip.parts()] == ["47 inside"]
 
 
 def test_job_data_passes_and_sheet_are_those_of_the_procedure_behind_the_record(proof):

@@ -17,7 +17,9 @@ from anlage.core.codes.box import Allowance, CoverBox
 from anlage.core.codes.conditions import number_of, tokens_of
 from anlage.core.codes.facts import pair_token
 from anlage.core.codes.pack import Pack
-from anlage.core.ranges import ANY, Choices, Range, fits, uncovered
+from anlage.core.ranges import ANY, Choices, Interval, Numbers, Range, fits, uncovered
+
+GROOVES = ("groove", "partial")  # kinds of weld that lie in their base metal
 
 
 class Candidate(Struct, frozen=True):
@@ -31,17 +33,27 @@ class Candidate(Struct, frozen=True):
     order: int  # newest first
 
     @classmethod
-    def of(cls, box: CoverBox, index: int, sets: Mapping[str, Range], order: int) -> "Candidate":
-        """Return the comparison of a record's deposit with the sets that a deposit of a WPS states."""
+    def of(
+        cls, box: CoverBox, index: int, sets: Mapping[str, Range], order: int, beside: frozenset[str] = frozenset()
+    ) -> "Candidate":
+        """Return the comparison of a record's deposit with the sets that a deposit of a WPS states.
+
+        `beside` are variables that do not concern the WPS.
+        """
         addressed, limited = box.split[index]
-        outside, unproven = [], sorted(addressed.difference(sets))
+        outside, unproven = [], sorted(addressed.difference(sets) - beside)
         for variable, allowance in limited:
+            if variable in beside:
+                continue
             verdict = allowance.verdict(sets.get(variable))
             if verdict == "outside":
                 outside.append(variable)
             elif verdict == "unproven":
                 unproven.append(variable)
-        return cls(box, index, box.deposits[index], tuple(outside), tuple(unproven), order)
+        own = box.deposits[index]
+        if not beside.isdisjoint(own):
+            own = {variable: allowance for variable, allowance in own.items() if variable not in beside}
+        return cls(box, index, own, tuple(outside), tuple(unproven), order)
 
     @property
     def record(self) -> str:
@@ -64,22 +76,23 @@ class Candidate(Struct, frozen=True):
 
 
 class Together(Struct, frozen=True):
-    """Several records that cover a deposit, and what they allow as one."""
+    """Several records that cover a deposit, and what they allow as one; each with the place of its deposit."""
 
     allowances: Mapping[str, Allowance]
     records: tuple[str, ...]
+    places: frozenset[tuple[str, int]]
 
 
 def jointly_covered(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str, Range]) -> Together | None:
     """Return the fewest-dropped set of records that covers a deposit together, or `None`."""
     axes = [variable for variable in pack.combination.variables if variable in sets]
     usable = [c for c in candidates if axes and c.inside_but_for(axes)]
-    if len(usable) < 2 or _uncovered(usable, sets, axes):
+    if len(usable) < 2 or _uncovered(pack, usable, sets, axes):
         return None
     needed = list(usable)
     for candidate in usable:  # drop what the cover does not need, oldest last
         rest = [each for each in needed if each is not candidate]
-        if rest and not _uncovered(rest, sets, axes):
+        if rest and not _uncovered(pack, rest, sets, axes):
             needed = rest
     return _together(needed, axes)
 
@@ -107,7 +120,10 @@ def _crossed(pairs: frozenset[str]) -> set[str]:
 def with_root_lifted(
     pack: Pack, candidate: Candidate, others: Sequence[Candidate], sets: Mapping[str, Range]
 ) -> Together | None:
-    """Return the candidate with its base-metal limit widened by a thicker record of another process, or `None`."""
+    """Return the candidate with its base-metal limit widened by a thicker record of another process, or `None`.
+
+    Its own deposit is held to a multiple of what was recorded of it.
+    """
     root = pack.root_deposit
     if root is None or not candidate.inside_but_for(root.variables):
         return None
@@ -115,13 +131,22 @@ def with_root_lifted(
     process = str(candidate.box.coupon.deposits[candidate.index]["process"])
     if process not in root.processes or thickness < root.thickness_from.of(candidate.box.demand.units) * (1 - 1e-9):
         return None
+    laid, allowed = candidate.box.coupon.deposits[candidate.index].get(root.deposit), dict(candidate.allowances)
+    if laid is None or root.deposit not in allowed or root.deposit not in sets:
+        return None
+    own = allowed[root.deposit]
+    held = own.sure & Numbers((Interval(0.0, number_of(laid) * root.times),))
+    allowed[root.deposit] = Allowance(held, held, own.rulings)
+    if not fits(sets[root.deposit], held):
+        return None
     for other in others:
         if _thickness(other) <= thickness:
             continue
         widened = {v: _lifted(candidate.allowances[v], other.allowances.get(v), root.lifts) for v in root.variables
                    if v in candidate.allowances}  # fmt: skip
         if all(v in sets and fits(sets[v], allowance.sure) for v, allowance in widened.items()):
-            return Together({**candidate.allowances, **widened}, (candidate.record, other.record))
+            places = frozenset(((candidate.record, candidate.index),))
+            return Together({**allowed, **widened}, (candidate.record, other.record), places)
     return None
 
 
@@ -141,9 +166,22 @@ def _lifted(own: Allowance, other: Allowance | None, lifts: frozenset[str]) -> A
     return Allowance(sure, sure, own.rulings)
 
 
-def _uncovered(candidates: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> bool:
+def _uncovered(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> bool:
+    """Return whether something that is stated, and that can be, is covered by none."""
     boxes = [{axis: c.allowances[axis].sure for axis in axes if axis in c.allowances} for c in candidates]
-    return bool(uncovered(sets, boxes, axes))
+    left = uncovered(sets, boxes, axes)
+    demand = candidates[0].box.demand
+    if "weld" in demand.unsaid or demand.asked.get("weld", "groove") not in GROOVES:
+        return bool(left)
+    within = [(inner, outer) for inner, outer in pack.combination.within.items() if {inner, outer} <= set(axes)]
+    return any(not any(_is_void(piece[inner], piece[outer]) for inner, outer in within) for piece in left)
+
+
+def _is_void(inner: Range, outer: Range) -> bool:
+    """Return whether the first is everywhere as large as the second or larger, as no deposit is in its groove."""
+    if not isinstance(inner, Numbers) or not isinstance(outer, Numbers) or not inner.parts or not outer.parts:
+        return False
+    return inner.parts[0].low >= outer.parts[-1].high * (1 - 1e-4)
 
 
 def _together(
@@ -156,4 +194,5 @@ def _together(
             sure = sure | candidate.allowances[axis].sure
         rulings = tuple(r for candidate in candidates for r in candidate.allowances[axis].rulings)
         allowances[axis] = Allowance(sure, sure, rulings)
-    return Together(allowances, tuple(dict.fromkeys(candidate.record for candidate in candidates)))
+    places = frozenset((candidate.record, candidate.index) for candidate in candidates)
+    return Together(allowances, tuple(dict.fromkeys(candidate.record for candidate in candidates)), places)

@@ -56,8 +56,9 @@ def _asked(head: Head, rules: Sequence[Rule], names: Names) -> list[_Asked]:
     ]
     if combination := head.combination:
         asked.append(("[combination]", (*combination.variables, *combination.joined_pairs), ruled))
+        asked.append(("[combination]", (*combination.within, *combination.within.values()), ruled))
     if root := head.root_deposit:
-        asked.append(("[root_deposit]", root.variables, ruled))
+        asked.append(("[root_deposit]", (*root.variables, root.deposit), ruled))
         asked.append(("[root_deposit]", root.lifts, {rule.id for rule in rules}))
         asked.append(("[root_deposit]", root.processes, processes))
     for fact, assumption in head.pack.assumed.items():

@@ -4,7 +4,8 @@ Each deposit rests on one record that contains it, or on several that cover it t
 ranges of different records are never mixed variable by variable.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from itertools import islice, product
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -15,8 +16,11 @@ from anlage.core.codes.facts import Demand, deposit_labels
 from anlage.core.codes.pack import Pack
 from anlage.core.codes.stated import Stated, StatedDeposit
 from anlage.core.codes.verdict import Verdict, verdict_of, worst
-from anlage.core.ranges import ANY, NONE, Choices, Numbers, Range, union
+from anlage.core.ranges import ANY, NONE, Choices, Interval, Numbers, Range, union
 from anlage.core.variables import spoken
+
+LAID = "deposit_thickness_mm"  # what deposits that rest on one deposit of a record lay together
+MOST_TRIED = 2000  # ways in which the deposits of a WPS may rest on records
 
 
 class Rung(Struct, frozen=True, kw_only=True):
@@ -64,6 +68,7 @@ class _Support(Struct, frozen=True):
     allowances: Mapping[str, Allowance]
     records: tuple[str, ...]
     covered: bool
+    places: frozenset[tuple[str, int]] = frozenset()  # the deposits of records that it rests on
 
 
 def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
@@ -80,15 +85,12 @@ def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
     Judgement : outside beats unproven beats inside; without any record, or any variable, unproven
     """
     case = _case(pack, stated, boxes)
-    supports = [_support(pack, found, own) for found, own in zip(case.candidates, case.sets, strict=True)]
-    supports = [
-        support if support.covered else _root_support(case, index, supports) or support
-        for index, support in enumerate(supports)
-    ]
-    rungs = [*_demand_rungs(case, stated.demand), *_rungs(case, supports)]
+    supports, sums = _together_supported(case)
+    rungs = [*_demand_rungs(case, stated.demand), *_rungs(case, supports, sums)]
     rungs += _clash_rungs(case, rungs)
     overall = worst(rung.verdict for rung in rungs)
-    return Judgement(overall, tuple(rungs), tuple(s.records if s.covered else () for s in supports))
+    covered = (() if n in sums or not s.covered else s.records for n, s in enumerate(supports))
+    return Judgement(overall, tuple(rungs), tuple(covered))
 
 
 class _Case(Struct, frozen=True):
@@ -105,7 +107,9 @@ class _Case(Struct, frozen=True):
 
 def _case(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> _Case:
     sets = [_sets(stated, deposit, pack) for deposit in stated.deposits]
-    candidates = [_candidates(deposit, own, boxes) for deposit, own in zip(stated.deposits, sets, strict=True)]
+    unsaid = [(own, {**stated.clashes, **each.clashes}) for own, each in zip(sets, stated.deposits, strict=True)]
+    beside = [frozenset(v for v in pack.optional if v not in own and v not in told) for own, told in unsaid]
+    candidates = [_candidates(own, boxes, free) for own, free in zip(sets, beside, strict=True)]
     labels = deposit_labels([deposit.process for deposit in stated.deposits])
     clashes = tuple({**stated.clashes, **deposit.clashes} for deposit in stated.deposits)
     remarks = {box.record: f"{box.record} was {box.coupon.remark}" for box in boxes if box.coupon.remark}
@@ -125,32 +129,67 @@ def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range
     return {variable: own[variable] for variable in pack.variables if variable in own and variable not in clashes}
 
 
-def _candidates(deposit: StatedDeposit, sets: Mapping[str, Range], boxes: Sequence[CoverBox]) -> list[Candidate]:
-    """Return every deposit of every record that could carry this one; those of its process where there are any."""
+def _candidates(sets: Mapping[str, Range], boxes: Sequence[CoverBox], beside: frozenset[str]) -> list[Candidate]:
+    """Return every deposit of every record that could carry this one: whose process is allowed, else all."""
+    every = [(box, index, order) for order, box in enumerate(boxes) for index in range(len(box.deposits))]
+    process = sets.get("process")
     found = [
-        Candidate.of(box, index, sets, order)
-        for order, box in enumerate(boxes)
-        for index, coupon_deposit in enumerate(box.coupon.deposits)
-        if coupon_deposit["process"] == deposit.process
-    ]
-    return found or [
-        Candidate.of(box, index, sets, order) for order, box in enumerate(boxes) for index in range(len(box.deposits))
-    ]
+        (box, index, order) for box, index, order in every
+        if (own := box.deposits[index].get("process")) is None or own.verdict(process) != "outside"
+    ]  # fmt: skip
+    return [Candidate.of(box, index, sets, order, beside) for box, index, order in found or every]
 
 
-def _support(pack: Pack, candidates: list[Candidate], sets: Mapping[str, Range]) -> _Support:
+def _together_supported(case: _Case) -> tuple[list[_Support], dict[int, str]]:
+    """Return what each deposit rests on, and of those that rest together on too little, the sentence that says so.
+
+    What several deposits of a WPS rest on together must allow the sum of their thickness; where the best record of
+    each does not, others that cover it are tried.
+    """
+    offers = [list(_offers(case, index)) for index in range(len(case.deposits))]
+    alone = [found[0] for found in offers]
+    roots = [
+        [] if support.covered else _root_supports(case, index, alone) for index, support in enumerate(alone)
+    ]  # fmt: skip
+    offers = [root or found for root, found in zip(roots, offers, strict=True)]
+    chosen = [found[0] for found in offers]
+    for combined in islice(product(*offers), MOST_TRIED):
+        sums = _over_sum(case, combined)
+        if not sums and all(support.covered for support, best in zip(combined, chosen, strict=True) if best.covered):
+            return list(combined), {}
+    return chosen, _over_sum(case, chosen)
+
+
+def _offers(case: _Case, index: int) -> Iterator[_Support]:
+    """Yield what could carry a deposit: each record that covers it alone, then several together, else the best."""
+    candidates, sets = sorted(case.candidates[index], key=lambda each: each.rank), case.sets[index]
     if not candidates:
-        return _Support({}, (), covered=False)
-    best = min(candidates, key=lambda candidate: candidate.rank)
-    if best.covers:
-        return _Support(best.allowances, (best.record,), covered=True)
-    for together in (jointly_covered(pack, candidates, sets), pairs_joined(pack, candidates, sets)):
+        yield _Support({}, (), covered=False)
+        return
+    found = False
+    for each in candidates:
+        if each.covers:
+            found = True
+            yield _alone(each, covered=True)
+    if found and len(case.deposits) == 1:
+        return
+    for together in (jointly_covered(case.pack, candidates, sets), pairs_joined(case.pack, candidates, sets)):
         if together:
-            return _Support(together.allowances, together.records, covered=True)
-    return _Support(best.allowances, (best.record,), covered=False)
+            found = True
+            yield _Support(together.allowances, together.records, covered=True, places=together.places)
+    if not found:
+        yield _alone(candidates[0], covered=False)
 
 
-def _root_support(case: _Case, index: int, supports: list[_Support]) -> _Support | None:
+def _alone(candidate: Candidate, *, covered: bool) -> _Support:
+    places = frozenset(((candidate.record, candidate.index),))
+    return _Support(candidate.allowances, (candidate.record,), covered, places)
+
+
+def _root_supports(case: _Case, index: int, supports: Sequence[_Support]) -> list[_Support]:
+    """Return what carries a root that no record carries in metal of its thickness: a record of the root and another."""
+    if not case.deposits[index].root_only:
+        return []
     others = [
         candidate
         for other, support in enumerate(supports)
@@ -158,24 +197,50 @@ def _root_support(case: _Case, index: int, supports: list[_Support]) -> _Support
         for candidate in case.candidates[other]
         if candidate.covers
     ]
-    for candidate in sorted(case.candidates[index], key=lambda each: each.rank):
-        lifted = with_root_lifted(case.pack, candidate, others, case.sets[index])
-        if lifted:
-            return _Support(lifted.allowances, lifted.records, covered=True)
-    return None
+    found = (
+        with_root_lifted(case.pack, candidate, others, case.sets[index])
+        for candidate in sorted(case.candidates[index], key=lambda each: each.rank)
+    )
+    return [_Support(one.allowances, one.records, covered=True, places=one.places) for one in found if one]
 
 
-def _rungs(case: _Case, supports: list[_Support]) -> list[Rung]:
+def _over_sum(case: _Case, supports: Sequence[_Support]) -> dict[int, str]:
+    """Return the deposits that rest on the same deposit of a record, which allows less than they lay together."""
+    groups: dict[frozenset[tuple[str, int]], list[int]] = {}
+    for index, support in enumerate(supports):
+        if support.places and LAID in support.allowances:
+            groups.setdefault(support.places, []).append(index)
+    found: dict[int, str] = {}
+    for members in groups.values():
+        spans = [case.sets[index].get(LAID) for index in members]
+        known = [span.parts for span in spans if isinstance(span, Numbers) and span.parts]
+        if len(members) < 2 or len(known) < len(members):
+            continue
+        whole = Interval(sum(parts[0].low for parts in known), sum(parts[-1].high for parts in known))
+        if any(supports[index].allowances[LAID].verdict(Numbers((whole,))) != "inside" for index in members):
+            labels = " and ".join(case.labels[index] for index in members)
+            found |= dict.fromkeys(members, f"{labels} rest on one deposit and lay {whole} together")
+    return found
+
+
+def _rungs(case: _Case, supports: list[_Support], sums: Mapping[int, str]) -> list[Rung]:
     rungs = []
     for variable in case.pack.variables:
         each = [
             _rung(case, n, variable, supports[n]) for n in range(len(case.labels)) if variable in supports[n].allowances
         ]
+        if variable == LAID:
+            each = [_summed(rung, sums.get(case.labels.index(rung.label), "")) for rung in each]
         if case.pack.scope_of(variable) == "joint" and each:
             rungs.append(_of_the_joint(each))
         else:
             rungs += each
     return rungs
+
+
+def _summed(rung: Rung, sentence: str) -> Rung:
+    """Return the rung of a deposit's thickness; outside where several rest on one deposit that allows less."""
+    return replace(rung, verdict="outside", reason=sentence) if sentence and rung.verdict == "inside" else rung
 
 
 def _of_the_joint(each: list[Rung]) -> Rung:

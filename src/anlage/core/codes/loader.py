@@ -126,7 +126,10 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         source=head.pack.source,
         rules=tuple(sorted(rules, key=lambda rule: rule.rank)),  # the strongest category first, whatever the file
         combination=Combination(
-            variables=combination.variables, joined_pairs=combination.joined_pairs, clause=combination.clause
+            variables=combination.variables,
+            joined_pairs=combination.joined_pairs,
+            within=combination.within,
+            clause=combination.clause,
         )
         if combination
         else Combination(),
@@ -135,11 +138,14 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
             thickness_from=limit(root.thickness_from, names.kind("base_metal_thickness_mm"), names.units),
             lifts=frozenset(root.lifts),
             variables=root.variables,
+            deposit=root.deposit,
+            times=root.times,
             clause=root.clause,
         )
         if root
         else None,
         untested=frozenset(head.pack.untested),
+        optional=frozenset(each.id for each in names.variables.values() if each.optional),
         accepts_records_of=frozenset((head.pack.code, *head.pack.accepts_records_of)),
         assumed=MappingProxyType({names.variable(fact): each for fact, each in head.pack.assumed.items()}),
         categories=head.categories,

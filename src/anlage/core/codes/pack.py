@@ -61,16 +61,22 @@ class Combination(Struct, frozen=True, kw_only=True):
 
     variables: tuple[str, ...] = ()
     joined_pairs: tuple[str, ...] = ()
+    within: Mapping[str, str] = msgspec.field(default_factory=dict)  # in a groove the first is never over the second
     clause: str = ""
 
 
 class RootDeposit(Struct, frozen=True, kw_only=True):
-    """A root laid by one record in base metal as thick as another record allows: which rules are lifted, and when."""
+    """A root laid by one record in base metal as thick as another record allows: which rules are lifted, and when.
+
+    Only root passes are laid so, up to `times` the thickness `deposit` of the record's own.
+    """
 
     processes: frozenset[str]
     thickness_from: Limit
     lifts: frozenset[str]  # rule ids whose set is widened by the other record's
     variables: tuple[str, ...]
+    deposit: str
+    times: float
     clause: str
 
 
@@ -97,6 +103,7 @@ class Pack(Struct, frozen=True, dict=True):
     categories: tuple[Category, ...] = ()  # strongest first
     demands: tuple[DemandKind, ...] = ()
     untested: frozenset[str] = frozenset()  # demands under which a record without results allows nothing
+    optional: frozenset[str] = frozenset()  # variables that do not concern a procedure that does not state them
     accepts_records_of: frozenset[str] = frozenset()  # codes whose records count: its own, and those it names
     specimens: tuple[Specimens, ...] = ()
     derive: Derivations = Derivations()

@@ -21,6 +21,7 @@ class StatedDeposit(Struct, frozen=True):
     process: str
     sets: Mapping[str, Range]
     passes: tuple[StatedPass, ...] = ()
+    root_only: bool = False  # every pass is a root pass
     clashes: Mapping[str, str] = EMPTY_WORDS
 
 

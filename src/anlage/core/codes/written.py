@@ -34,6 +34,7 @@ class WrittenCombination(Struct, frozen=True, forbid_unknown_fields=True):
     confidence: Confidence
     variables: tuple[str, ...] = ()
     joined_pairs: tuple[str, ...] = ()
+    within: dict[str, str] = {}
 
 
 class WrittenRootDeposit(Struct, frozen=True, forbid_unknown_fields=True):
@@ -43,6 +44,8 @@ class WrittenRootDeposit(Struct, frozen=True, forbid_unknown_fields=True):
     thickness_from: float | dict[str, float]
     lifts: Some
     variables: Some
+    deposit: Words
+    times: Annotated[float, Meta(gt=0)]
     clause: Words
     confidence: Confidence
 

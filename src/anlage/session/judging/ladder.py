@@ -6,7 +6,6 @@ from msgspec import Struct
 
 from anlage.core.codes import Rung
 from anlage.core.codes.facts import deposit_labels
-from anlage.core.document import at
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
@@ -159,8 +158,7 @@ def leaf_of_rung(wps: Wps, rung: Rung) -> str:
     if where is None:
         return ""
     if where.scope == "joint":
-        instead = where.otherwise and not at(wps, where.leaf)
-        return where.otherwise if instead else where.leaf
+        return where.leaf
     deposit = _deposit(wps, rung.label)
     if deposit is None:
         return ""

@@ -59,10 +59,7 @@ def _source(kind: str, where: Stating) -> Source:
     read = attrgetter(where.name.replace("/", "."))
     if where.scope != "joint":
         return lambda _document, element: read(element)
-    if not where.otherwise:
-        return lambda document, _element: read(document)
-    instead = attrgetter(where.otherwise.replace("/", "."))
-    return lambda document, _element: read(document) or instead(document)
+    return lambda document, _element: read(document)
 
 
 def as_set(value: Any) -> Range:

@@ -55,5 +55,7 @@ def _deposit(wps: Wps, deposit: Deposit, pack: Pack, clashes: Mapping[str, str])
     sets = sets_of(wps, "deposit", deposit)
     if is_known_filler(deposit.filler) and not is_without(deposit.filler):
         sets |= _words(pack.derive.filler_facts(catalogue().filler(deposit.filler or "")))
-    passes = tuple(StatedPass(each.id, sets_of(wps, "pass", each)) for each in wps.passes if each.deposit == deposit.id)
-    return StatedDeposit(deposit.process or "", sets, passes, clashes)
+    own = [each for each in wps.passes if each.deposit == deposit.id]
+    passes = tuple(StatedPass(each.id, sets_of(wps, "pass", each)) for each in own)
+    root_only = bool(own) and all(each.role == "root" for each in own)
+    return StatedDeposit(deposit.process or "", sets, passes, root_only, clashes)
