@@ -124,7 +124,7 @@ def test_deposits_that_rest_on_one_deposit_of_a_record_count_together(asme):  # 
         assert judgement.verdict == expected
     told = [rung for rung in judgement.rungs if rung.verdict == "outside"]
     assert [rung.id for rung in told] == ["deposit_thickness_mm.SMAW-1", "deposit_thickness_mm.SMAW-2"]
-    assert "SMAW-1 and SMAW-2 rest on one deposit and lay [0, 24] together" in told[0].reason
+    assert (told[0].together.labels, told[0].together.laid) == (("SMAW-1", "SMAW-2"), Interval(0, 24))
     assert judgement.supports == ((), ())
 
 

@@ -43,7 +43,10 @@ def plain(text):
 def test_a_range_that_reaches_too_far_says_how_far_it_may_go(judge):
     wps = sound(range__thickness_mm=[3, 40])
     found = line(judge, wps, "base_metal_thickness_mm")
-    assert plain(found.reason) == "3..40 mm is stated; OST-R-01 allows 5..32 mm."
+    assert plain(found.reason) == (
+        "3..40 mm is stated; OST-R-01 allows 5..32 mm: 2 × 16 mm recorded on OST-R-01 by QW-403.8, QW-451.1; "
+        "a coupon from 20 mm on would lift it."
+    )
     assert plain(found.mend) == "State at least 5 mm and at most 32 mm, or weld a test that covers it."
     assert "1.260 in" in plain(line(judge, wps, "base_metal_thickness_mm", "us").mend)
 
@@ -51,7 +54,7 @@ def test_a_range_that_reaches_too_far_says_how_far_it_may_go(judge):
 def test_a_token_that_is_not_allowed_says_which_are(judge):
     found = line(judge, sound(deposits__d2__filler="E6010"), "f_number.SMAW")
     assert found.reason == "3 is stated; OST-R-01 allows 4."
-    assert found.mend == "Take 4, or weld a test that covers it."
+    assert found.mend == "Take a filler of F-Number 4, or weld a test that covers it."
 
 
 def test_what_is_not_stated_is_to_be_stated(judge):
@@ -61,7 +64,7 @@ def test_what_is_not_stated_is_to_be_stated(judge):
 
 def test_a_record_that_allows_nothing_says_why(judge):
     found = line(judge, sound(header__impact=True), "base_metal_thickness_mm")
-    assert found.reason.startswith("Impact is demanded, and OST-R-0")
+    assert found.reason.endswith("allows nothing: impact is demanded and the record has no impact results.")
     assert found.mend == "Weld a test that covers it."
 
 

@@ -64,7 +64,7 @@ def test_a_sheet_says_everything_in_both_systems(judge):
 
 def test_problems_and_what_is_not_judged_are_printed(judge):
     said = words(pages(judge, procedure("02")))
-    assert "Base metal thickness: outside. 4..14 mm is stated; OST-R-02 allows 1.5..13.1 mm." in said
+    assert "Base metal thickness: outside. 4..14 mm is stated; OST-R-02 allows 1.5..13.1 mm: 2 × 6.55 mm" in said
     empty = words(pages(judge, Wps()))
     assert "Not judged: no code is stated." in empty
     assert "The joint is not stated in full: it is not drawn." in empty

@@ -6,6 +6,8 @@ import time
 from pathlib import Path
 
 import pytest
+from PySide6.QtCore import QEvent, QPoint
+from PySide6.QtGui import QHelpEvent
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QLabel
 
 from anlage.session.kinds import RECORD
@@ -289,7 +291,9 @@ def test_the_proof_strip_follows_every_edit(demo):
     demo.desk.job.fields["range/thickness_mm"].setFocus()
     demo.fill("6..40")
     assert strip(demo) == ["46 inside", "1 outside"]
-    assert "outside: [6, 40] is stated" in demo.desk.strip.toolTip()
+    at = QHelpEvent(QEvent.Type.ToolTip, QPoint(2, 2), QPoint(2, 2))
+    QApplication.sendEvent(demo.desk.strip, at)
+    assert "Base metal thickness, outside: 6..40\u2009mm is stated; OST-R-01 allows" in demo.desk.strip.toolTip()
     assert demo.desk.strip.accessibleName() == "46 inside; 1 outside"
     demo.press("Ctrl+Z")
     assert strip(demo) == ["47 inside"]

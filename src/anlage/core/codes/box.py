@@ -182,7 +182,7 @@ def _readings(rule: Rule, facts: Facts, demand: Demand, signed: frozenset[str]) 
 
 def _together(rulings: list[Ruling], because: str, doubt: str) -> Allowance:
     if because:
-        return Allowance(NONE, NONE, tuple(rulings))
+        return Allowance(NONE, NONE, tuple(rulings), because)
     sure, possible = rulings[0].readings.sure, rulings[0].readings.possible
     for ruling in rulings[1:]:
         sure, possible = sure & ruling.readings.sure, possible & ruling.readings.possible

@@ -12,7 +12,8 @@ from msgspec.structs import replace
 
 from anlage.core.codes.box import Allowance, CoverBox, Ruling
 from anlage.core.codes.combine import Candidate, jointly_covered, pairs_joined, with_root_lifted
-from anlage.core.codes.facts import Demand, deposit_labels
+from anlage.core.codes.explain import Origin, origin_of
+from anlage.core.codes.facts import Demand, deposit_facts, deposit_labels
 from anlage.core.codes.pack import Pack
 from anlage.core.codes.stated import Stated, StatedDeposit
 from anlage.core.codes.verdict import Verdict, verdict_of, worst
@@ -21,6 +22,13 @@ from anlage.core.variables import spoken
 
 LAID = "deposit_thickness_mm"  # what deposits that rest on one deposit of a record lay together
 MOST_TRIED = 2000  # ways in which the deposits of a WPS may rest on records
+
+
+class Together(Struct, frozen=True):
+    """Deposits that rest on one deposit of a record, and what they lay together."""
+
+    labels: tuple[str, ...]
+    laid: Interval
 
 
 class Rung(Struct, frozen=True, kw_only=True):
@@ -40,6 +48,10 @@ class Rung(Struct, frozen=True, kw_only=True):
     records: tuple[str, ...]
     reason: str
     worst_pass: str = ""
+    origin: Origin | None = None  # of the end that is overstepped
+    together: Together | None = None  # the deposits that rest on one deposit of a record, where it allows less
+    member: str = ""  # the deposit that gives the verdict on a variable of the joint
+    note: str = ""  # what the rules remark
     remarks: tuple[str, ...] = ()  # what was said against the results of its records
     clash: str = ""  # the two statements that disagree, where that is why nothing counts as stated
 
@@ -69,6 +81,7 @@ class _Support(Struct, frozen=True):
     records: tuple[str, ...]
     covered: bool
     places: frozenset[tuple[str, int]] = frozenset()  # the deposits of records that it rests on
+    box: CoverBox | None = None  # of the one record that it rests on
 
 
 def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
@@ -140,7 +153,7 @@ def _candidates(sets: Mapping[str, Range], boxes: Sequence[CoverBox], beside: fr
     return [Candidate.of(box, index, sets, order, beside) for box, index, order in found or every]
 
 
-def _together_supported(case: _Case) -> tuple[list[_Support], dict[int, str]]:
+def _together_supported(case: _Case) -> tuple[list[_Support], dict[int, Together]]:
     """Return what each deposit rests on, and of those that rest together on too little, the sentence that says so.
 
     What several deposits of a WPS rest on together must allow the sum of their thickness; where the best record of
@@ -183,7 +196,7 @@ def _offers(case: _Case, index: int) -> Iterator[_Support]:
 
 def _alone(candidate: Candidate, *, covered: bool) -> _Support:
     places = frozenset(((candidate.record, candidate.index),))
-    return _Support(candidate.allowances, (candidate.record,), covered, places)
+    return _Support(candidate.allowances, (candidate.record,), covered, places, candidate.box)
 
 
 def _root_supports(case: _Case, index: int, supports: Sequence[_Support]) -> list[_Support]:
@@ -204,13 +217,13 @@ def _root_supports(case: _Case, index: int, supports: Sequence[_Support]) -> lis
     return [_Support(one.allowances, one.records, covered=True, places=one.places) for one in found if one]
 
 
-def _over_sum(case: _Case, supports: Sequence[_Support]) -> dict[int, str]:
+def _over_sum(case: _Case, supports: Sequence[_Support]) -> dict[int, Together]:
     """Return the deposits that rest on the same deposit of a record, which allows less than they lay together."""
     groups: dict[frozenset[tuple[str, int]], list[int]] = {}
     for index, support in enumerate(supports):
         if support.places and LAID in support.allowances:
             groups.setdefault(support.places, []).append(index)
-    found: dict[int, str] = {}
+    found: dict[int, Together] = {}
     for members in groups.values():
         spans = [case.sets[index].get(LAID) for index in members]
         known = [span.parts for span in spans if isinstance(span, Numbers) and span.parts]
@@ -218,19 +231,18 @@ def _over_sum(case: _Case, supports: Sequence[_Support]) -> dict[int, str]:
             continue
         whole = Interval(sum(parts[0].low for parts in known), sum(parts[-1].high for parts in known))
         if any(supports[index].allowances[LAID].verdict(Numbers((whole,))) != "inside" for index in members):
-            labels = " and ".join(case.labels[index] for index in members)
-            found |= dict.fromkeys(members, f"{labels} rest on one deposit and lay {whole} together")
+            found |= dict.fromkeys(members, Together(tuple(case.labels[index] for index in members), whole))
     return found
 
 
-def _rungs(case: _Case, supports: list[_Support], sums: Mapping[int, str]) -> list[Rung]:
+def _rungs(case: _Case, supports: list[_Support], sums: Mapping[int, Together]) -> list[Rung]:
     rungs = []
     for variable in case.pack.variables:
         each = [
             _rung(case, n, variable, supports[n]) for n in range(len(case.labels)) if variable in supports[n].allowances
         ]
         if variable == LAID:
-            each = [_summed(rung, sums.get(case.labels.index(rung.label), "")) for rung in each]
+            each = [_summed(rung, sums.get(case.labels.index(rung.label))) for rung in each]
         if case.pack.scope_of(variable) == "joint" and each:
             rungs.append(_of_the_joint(each))
         else:
@@ -238,16 +250,21 @@ def _rungs(case: _Case, supports: list[_Support], sums: Mapping[int, str]) -> li
     return rungs
 
 
-def _summed(rung: Rung, sentence: str) -> Rung:
+def _summed(rung: Rung, together: Together | None) -> Rung:
     """Return the rung of a deposit's thickness; outside where several rest on one deposit that allows less."""
-    return replace(rung, verdict="outside", reason=sentence) if sentence and rung.verdict == "inside" else rung
+    if together is None or rung.verdict != "inside":
+        return rung
+    reason = f"{' and '.join(together.labels)} rest on one deposit, which allows less than they lay together"
+    return replace(rung, verdict="outside", reason=reason, together=together)
 
 
 def _of_the_joint(each: list[Rung]) -> Rung:
     verdict = worst(rung.verdict for rung in each)
     first = next(rung for rung in each if rung.verdict == verdict)
     records = tuple(dict.fromkeys(record for rung in each for record in rung.records))
-    return replace(first, label="", records=records)
+    alike = sum(rung.verdict == verdict for rung in each) == len(each)
+    member = "" if verdict == "inside" or alike else first.label
+    return replace(first, label="", records=records, member=member)
 
 
 def _demand_rungs(case: _Case, demand: Demand) -> list[Rung]:
@@ -306,6 +323,8 @@ def _rung(case: _Case, index: int, variable: str, support: _Support) -> Rung:
         clause=allowance.clause if inside else governing.rule.clause,
         confidence=allowance.confidence,
         records=support.records,
+        origin=None if inside or clash else _origin(case.pack, support, governing, stated, allowance),
+        note=allowance.note,
         remarks=tuple(case.remarks[name] for name in support.records if name in case.remarks),
         reason=clash or _reason(variable, verdict, stated, allowance),
         worst_pass="" if inside else _worst_pass(variable, deposit, allowance),
@@ -317,6 +336,22 @@ def _governing(allowance: Allowance, stated: Range | None, verdict: Verdict) -> 
     """Return the first rule that alone gives the verdict of all together, or else the first."""
     same = (r for r in allowance.rulings if verdict_of(stated, r.readings.sure, r.readings.possible) == verdict)
     return next(same, allowance.rulings[0])
+
+
+def _origin(pack: Pack, support: _Support, ruling: Ruling, stated: Range | None, allowance: Allowance) -> Origin | None:
+    """Return where the end comes from that a stated range oversteps most."""
+    limits = allowance.possible
+    if not isinstance(stated, Numbers) or not isinstance(limits, Numbers) or not (stated.parts and limits.parts):
+        return None
+    if support.box is None or len(support.places) != 1:
+        return None
+    ((_, index),) = support.places
+    box = support.box
+    facts = deposit_facts(box.coupon, index, pack.facts_of(box.demand))
+    low, high = stated.parts[0].low, stated.parts[-1].high
+    over, under = high - limits.parts[-1].high, limits.parts[0].low - low
+    upper = over >= under
+    return origin_of(ruling.rule.kind, facts, box.demand.units, high=upper, stated=high if upper else low)
 
 
 def _gap(stated: Range | None, allowance: Allowance) -> float | None:
@@ -344,5 +379,5 @@ def _reason(variable: str, verdict: Verdict, stated: Range | None, allowance: Al
     if stated is None:
         return f"the WPS does not state {name}"
     if verdict == "outside":
-        return f"{stated} is stated and {allowance.possible} is allowed"
-    return allowance.reason or f"{stated} is stated and only {allowance.sure} is allowed in every reading"
+        return allowance.reason or f"the stated {name} lies outside what the record allows"
+    return allowance.reason or f"the stated {name} is allowed by one reading of the rules alone"

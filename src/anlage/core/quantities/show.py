@@ -37,8 +37,10 @@ def inch_text(length_mm: float, *, wall: bool = False) -> str:
     return f"-{shown}" if nearest < 0 else shown
 
 
-def show(value: float, kind: str, system: System, units: UnitTable, *, wall: bool = False) -> str:
+def show(value: float, kind: str, system: System, units: UnitTable, *, finer: bool = False) -> str:
     r"""Return a value in the base unit of `kind` as text with its unit, rounded as the trade does.
+
+    `finer` is one more digit, where two values would read alike.
 
     Examples
     --------
@@ -47,14 +49,16 @@ def show(value: float, kind: str, system: System, units: UnitTable, *, wall: boo
     ('3/8\u2009in', '1.23\u2009kJ/mm')
     """
     unit, _ = units[kind].shown_in[system]
-    return f"{_number(value, kind, system, units, wall=wall)}{_gap(unit.name)}{unit.name}"
+    return f"{_number(value, kind, system, units, finer=finer)}{_gap(unit.name)}{unit.name}"
 
 
-def show_interval(interval: Interval, kind: str, system: System, units: UnitTable, *, wall: bool = False) -> str:
+def show_interval(
+    interval: Interval, kind: str, system: System, units: UnitTable, *, finer: bool = False
+) -> str:
     """Return an interval as text: `23..26 V`, `≥ 85 °C`, `≤ 44 mm`, or the single value."""
     unit, _ = units[kind].shown_in[system]
     after = f"{_gap(unit.name)}{unit.name}"
-    low, high = (_number(end, kind, system, units, wall=wall) for end in (interval.low, interval.high))
+    low, high = (_number(end, kind, system, units, finer=finer) for end in (interval.low, interval.high))
     if interval.is_single:
         return f"{low}{after}"
     if interval.low_open and interval.high_open and low == "-inf" and high == "inf":
@@ -70,12 +74,12 @@ def _gap(unit: str) -> str:
     return "" if unit in ("°", "%", "") else THIN_SPACE
 
 
-def _number(value: float, kind: str, system: System, units: UnitTable, *, wall: bool) -> str:
+def _number(value: float, kind: str, system: System, units: UnitTable, *, finer: bool) -> str:
     if value in (float("inf"), float("-inf")):
         return f"{value}"
     unit, decimals = units[kind].shown_in[system]
     if kind == "length" and system == "us":
-        return inch_text(value, wall=wall)
-    text = f"{unit.from_base(value):.{decimals}f}"
+        return f"{unit.from_base(value):.4f}" if finer else inch_text(value)
+    text = f"{unit.from_base(value):.{decimals + finer}f}"
     trimmed = text.rstrip("0").rstrip(".") if "." in text and kind in TRIMMED else text
     return "0" if trimmed == "-0" else trimmed

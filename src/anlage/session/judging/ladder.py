@@ -7,13 +7,13 @@ from msgspec import Struct
 from anlage.core.codes import Rung
 from anlage.core.codes.facts import deposit_labels
 from anlage.core.procedure import Deposit, Wps
-from anlage.core.quantities import show
 from anlage.core.quantities.units import System
-from anlage.core.ranges import Choices, Interval, Numbers, is_any, is_none
+from anlage.core.ranges import is_none
 from anlage.core.variables import spoken
-from anlage.data.tables import unit_table, variables
+from anlage.data.tables import variables
 from anlage.session.judging.assessment import Assessment
-from anlage.session.leaves.set_text import kind_of, set_text
+from anlage.session.judging.reasons import Said, capital, mend_of, reads_alike, reason_of
+from anlage.session.leaves.set_text import set_text
 
 
 class Line(Struct, frozen=True, kw_only=True):
@@ -31,6 +31,15 @@ class Line(Struct, frozen=True, kw_only=True):
     def is_problem(self) -> bool:
         """Whether it is not inside."""
         return self.rung.verdict != "inside"
+
+
+def problem_sentences(wps: Wps, proof: Assessment, system: System) -> tuple[str, ...]:
+    """Return what is not inside, outside first, a sentence each with its clause."""
+    found = [line for line in lines(wps, proof, system) if line.is_problem]
+    return tuple(
+        f"{line.title}, {line.rung.verdict}: {line.reason}{f' ({line.rung.clause})' if line.rung.clause else ''}"
+        for line in found
+    )
 
 
 def lines(wps: Wps, proof: Assessment, system: System) -> tuple[Line, ...]:
@@ -58,17 +67,18 @@ def support_sentences(wps: Wps, proof: Assessment) -> tuple[str, ...]:
 
 
 def _line(wps: Wps, rung: Rung, system: System) -> Line:
-    name, title = spoken(rung.variable), spoken_variable(rung.variable)
+    title, finer = spoken_variable(rung.variable), reads_alike(rung, system)
     unsaid = "nothing that counts" if rung.clash else "not stated"
-    stated = unsaid if rung.stated is None else set_text(rung.variable, rung.stated, system)
-    allowed = set_text(rung.variable, rung.sure, system)
+    stated = unsaid if rung.stated is None else set_text(rung.variable, rung.stated, system, finer=finer)
+    allowed = set_text(rung.variable, rung.sure, system, finer=finer)
     if rung.sure != rung.possible:
-        possible = set_text(rung.variable, rung.possible, system)
+        possible = set_text(rung.variable, rung.possible, system, finer=finer)
         allowed = f"unproven, at most {possible}" if is_none(rung.sure) else f"{allowed}, perhaps {possible}"
     if not rung.clause:
         allowed = "no rule says"
     told = "".join(f" {remark}." for remark in rung.remarks)  # said against its records, wherever one rests on them
-    reason, mend = _beyond_rules(rung) or (_reason(wps, rung, name, stated, allowed), _mend(rung, name, system))
+    said = Said(rung, stated, allowed, system, finer)
+    reason, mend = reason_of(said), mend_of(said)
     return Line(
         rung=rung,
         title=f"{title}, {rung.label}" if rung.label else title,
@@ -82,71 +92,7 @@ def _line(wps: Wps, rung: Rung, system: System) -> Line:
 
 def spoken_variable(variable: str) -> str:
     """Return the name of a variable as a title."""
-    name = spoken(variable)
-    return _capital(name)
-
-
-def _records(rung: Rung) -> str:
-    return " and ".join(rung.records) or "no record"
-
-
-def _beyond_rules(rung: Rung) -> tuple[str, str] | None:
-    """Return reason and remedy where no rule gives the verdict: a clash, or a demand that is open or not answered."""
-    if rung.clash:
-        return f"{_capital(rung.clash)}: nothing counts as stated.", "Mend it where it is typed."
-    if not rung.clause:
-        return f"{_capital(rung.reason)}.", "Say so, yes or no." if rung.stated is None else ""
-    return None
-
-
-def _capital(text: str) -> str:
-    return f"{text[0].upper()}{text[1:]}"
-
-
-def _reason(wps: Wps, rung: Rung, name: str, stated: str, allowed: str) -> str:
-    """Return in one plain sentence why the verdict is what it is."""
-    if rung.stated is None:
-        return f"The procedure does not state {name}."
-    if rung.verdict == "inside":
-        free = is_any(rung.sure)
-        return f"{stated} is stated; any is allowed." if free else f"{stated} is stated; {allowed} is allowed."
-    if rung.verdict == "outside" and is_none(rung.possible) and wps.header.impact:
-        return f"Impact is demanded, and {_records(rung)} has no impact results: it allows nothing."
-    if rung.verdict == "outside":
-        return f"{stated} is stated; {_records(rung)} allows {allowed}."
-    return f"{stated} is stated, and {rung.reason}."
-
-
-def _mend(rung: Rung, name: str, system: System) -> str:
-    """Return what to change to come inside."""
-    if rung.verdict == "inside":
-        return ""
-    if rung.stated is None:
-        return f"State the {name}."
-    if is_none(rung.possible):
-        return "Weld a test that covers it."
-    if isinstance(rung.stated, Numbers) and isinstance(rung.sure, Numbers) and len(rung.sure.parts) == 1:
-        return f"{_ends(rung, rung.sure.parts[0], system)}, or weld a test that covers it."
-    if isinstance(rung.sure, Choices) and not rung.sure.but and rung.sure.tokens:
-        return f"Take {' or '.join(sorted(rung.sure.tokens))}, or weld a test that covers it."
-    return "Weld a test that covers it, or record what is missing."
-
-
-def _ends(rung: Rung, allowed: Interval, system: System) -> str:
-    """Return which end of the stated range has to move, and how far."""
-    assert isinstance(rung.stated, Numbers)
-    kind = kind_of(rung.variable)
-
-    def say(value: float) -> str:
-        return show(value, kind, system, unit_table()) if kind else f"{value:g}"
-
-    low, high = rung.stated.parts[0].low, rung.stated.parts[-1].high
-    found = []
-    if low < allowed.low:
-        found.append(f"at least {say(allowed.low)}")
-    if high > allowed.high:
-        found.append(f"{'less than' if allowed.high_open else 'at most'} {say(allowed.high)}")
-    return f"State {' and '.join(found)}" if found else "State a range inside what is allowed"
+    return capital(spoken(variable))
 
 
 def leaf_of_rung(wps: Wps, rung: Rung) -> str:

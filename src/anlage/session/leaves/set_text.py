@@ -23,8 +23,8 @@ def kind_of(name: str) -> str:
     return ended or (variables()[name].kind if name in variables() else "")
 
 
-def set_text(variable: str, values: Range, system: System) -> str:
-    """Return a set as a person reads it, in one unit system.
+def set_text(variable: str, values: Range, system: System, *, finer: bool = False) -> str:
+    """Return a set as a person reads it, in one unit system; `finer` with one more digit.
 
     Examples
     --------
@@ -38,7 +38,7 @@ def set_text(variable: str, values: Range, system: System) -> str:
         return "nothing"
     kind = kind_of(variable)
     if isinstance(values, Numbers) and kind:
-        return " or ".join(show_interval(part, kind, system, unit_table()) for part in values.parts)
+        return " or ".join(show_interval(part, kind, system, unit_table(), finer=finer) for part in values.parts)
     if isinstance(values, Choices):
         tokens = ", ".join(sorted(values.tokens))
         return f"any but {tokens}" if values.but else tokens

@@ -1,6 +1,6 @@
 """The desk: what is open in the window, brought together: works file, documents, places, and the band over them."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -209,7 +209,7 @@ class WindowDesk(QObject):
             self.strip.asked.connect(partial(self.go, "ranges"))
             self.shell.band.proof_row.addWidget(self.strip)
         if self.strip is not None:
-            self.strip.show_proof(assessment)
+            self.strip.show_proof(assessment, partial(self._problems, assessment))
         verdicts: Mapping[str, str] = {}
         if assessment is None:
             evidence = loaded("anlage.session.judging.evidence:evidence_of_document")(self.document.value)
@@ -220,6 +220,13 @@ class WindowDesk(QObject):
             if self._places.front is not None:
                 self._places.front.show_proof(assessment)
         self.shell.places.show_verdicts(verdicts)
+
+    def _problems(self, assessment: "Assessment | None") -> Sequence[str]:
+        if assessment is None or self.document is None:
+            return ()
+        say = loaded("anlage.session.judging.ladder:problem_sentences")
+        found: tuple[str, ...] = say(self.document.value, assessment, self.reader.system)
+        return found
 
     def rows(self) -> "tuple[RegisterRow, ...]":
         """Return every document of the works file as the Register shows it."""

@@ -1,6 +1,8 @@
 """The proof strip: how many variables are inside, outside and unproven, in shape and word, after every edit."""
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from collections.abc import Callable, Sequence
+
+from PySide6.QtCore import QEvent, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
@@ -28,19 +30,23 @@ class ProofStrip(QWidget):
         super().__init__()
         self.reader = reader
         self.proof: Assessment | None = None
+        self._sentences: Callable[[], Sequence[str]] = tuple
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
         reader.look_changed.connect(self.update)
 
-    def show_proof(self, proof: Assessment | None) -> None:
-        """Show how the open procedure stands."""
-        self.proof = proof
+    def show_proof(self, proof: Assessment | None, sentences: Callable[[], Sequence[str]] = tuple) -> None:
+        """Show how the open procedure stands; `sentences` says of each problem why, when it is asked for."""
+        self.proof, self._sentences = proof, sentences
         self.setAccessibleName("; ".join(text for _, text in self.parts()))
-        problems = proof.problems() if proof else ()
-        lines = [f"{rung.verdict}: {rung.reason} ({rung.clause})" for rung in problems[:LISTED]]
-        more = len(problems) - LISTED
-        self.setToolTip("\n".join([*lines, *([f"and {more} more"] if more > 0 else [])]))
         self.updateGeometry()
         self.update()
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.ToolTip:
+            found = self._sentences()
+            more = len(found) - LISTED
+            self.setToolTip("\n".join([*found[:LISTED], *([f"and {more} more"] if more > 0 else [])]))
+        return super().event(event)
 
     def parts(self) -> list[tuple[str, str]]:
         """Return what the strip says: verdict and text of each part, those that are none left out."""
