@@ -17,7 +17,7 @@ SMAW = {
 GTAW = {
     "process": "GTAW", "f_number": "6", "a_number": "1", "filler_classification": "ER70S-2", "filler_present": "with",
     "product_form": "bare", "filler_diameter_mm": 2.4, "current_type": "DCEN", "pass_thickness_mm": 2.5,
-    "heat_input_kj_mm": 1.5, "shielding_gas": "Ar", "operation": "manual", "trailing_gas": "none",
+    "heat_input_kj_mm": 1.5, "shielding_gas": "Ar", "operation": "manual", "trailing_gas": "none", "waveform": "no",
     "backing_gas": "none", "closed_chamber": "no",
 }  # fmt: skip
 BASE = {"SMAW": SMAW, "GTAW": GTAW}

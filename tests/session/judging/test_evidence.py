@@ -295,3 +295,40 @@ def test_a_deposit_analysis_wins_over_what_the_classification_says(plate, pack, 
     # QW-442 (from memory, H): A-1 has no molybdenum to speak of, A-2 0.40 to 0.65 %.
     analysed = with_at(plate, "deposits/d2/deposit_analysis_percent", analysis)
     assert coupon_of(analysed, pack).deposits[1]["a_number"] == a_number
+
+
+# A heat-treated record -----------------------------------------------------------------------
+
+
+def repeating(wps, **treated):
+    """The procedure as it repeats the plate coupon, heat treated, with toughness demanded."""
+    settings_ = {"d1": (104, 10.6, 66), "d2": (112, 22.6, 96)}
+    for one in wps.passes:
+        amps, volts, speed = settings_[one.deposit]
+        for leaf, value in (("current_a", amps), ("voltage_v", volts), ("travel_speed_mm_min", speed)):
+            wps = with_at(wps, f"passes/{one.id}/{leaf}", [value, value])
+    changes = {"joint/thickness_mm": 16.0, "range/thickness_mm": [16, 16], "deposits/d1/waveform": "no"}
+    for path, value in {**changes, **{f"pwht/{name}": value for name, value in treated.items()}}.items():
+        wps = with_at(wps, path, value)
+    return demanding(wps)
+
+
+@pytest.mark.parametrize(
+    ("treated", "expected"),
+    [
+        ({"kind": "below-ltt", "temperature_c": [600, 640], "time_h": [1, 2.5]}, "inside"),
+        ({"kind": None, "temperature_c": [600, 640], "time_h": [1, 2]}, "inside"),
+        ({"kind": "below-ltt", "temperature_c": [600, 650], "time_h": [1, 2]}, "outside"),
+        ({"kind": "below-ltt", "temperature_c": [600, 640], "time_h": [1, 2.6]}, "outside"),
+        ({"kind": "below-ltt", "temperature_c": None, "time_h": [1, 2]}, "unproven"),
+        ({"kind": "below-ltt", "temperature_c": [600, 640], "time_h": None}, "unproven"),
+        ({"kind": "none", "temperature_c": None, "time_h": None}, "outside"),
+    ],
+)  # fmt: skip
+def test_a_heat_treated_record_covers_the_procedure_that_repeats_it_under_impact_too(plate, wps, treated, expected):
+    record = with_row(plate, "results", kind="impact", passed=True)[0]
+    for path, value in {"kind": "below-ltt", "temperature_c": [600, 640], "time_h": [2, 3]}.items():
+        record = with_at(record, f"pwht/{path}", value)
+    found = Assessor([("1", record)]).assess(repeating(wps, **treated))
+    problems = [(rung.id, rung.reason) for rung in found.problems()]
+    assert found.judgement.verdict == expected, problems

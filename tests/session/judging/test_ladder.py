@@ -146,3 +146,10 @@ def test_words_have_no_scale():
     assert rung(choices("1+1"), choices("1+1"), ANY, 60.0) is None
     assert rung(None, ANY, ANY, 60.0) is None
     assert rung(None, between(5, 32), between(5, 32), 60.0) is not None
+
+
+def test_a_controlled_waveform_is_answered_by_what_its_source_shows(judge):
+    wps = sound(header__impact=True, deposits__d2__waveform="yes")
+    found = line(judge, wps, "heat_input_kj_mm.SMAW")
+    assert (found.stated, found.path) == ("not stated", "passes/p13/heat_input_kj_mm")
+    assert field_of(found.path).label == "Energy shown"

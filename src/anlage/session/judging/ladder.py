@@ -111,8 +111,10 @@ def leaf_of_rung(wps: Wps, rung: Rung) -> str:
     if where.scope == "deposit":
         return f"deposits/{deposit.id}/{where.name}"
     own = [each.id for each in wps.passes if each.deposit == deposit.id]
-    owner = rung.worst_pass or next(iter(_lacking(wps, own, where.name)), own[0] if own else "")
-    return f"passes/{owner}/{where.name}" if owner else ""
+    shown = rung.variable == "heat_input_kj_mm" and deposit.waveform == "yes"  # what its source shows, typed so
+    name = "heat_input_kj_mm" if shown else where.name
+    owner = rung.worst_pass or next(iter(_lacking(wps, own, name)), own[0] if own else "")
+    return f"passes/{owner}/{name}" if owner else ""
 
 
 def _lacking(wps: Wps, ids: Sequence[str], leaf: str) -> list[str]:
