@@ -1,12 +1,15 @@
 """Every kind of rule: allowed, just outside, unproven, not applicable; and every way a pack is refused."""
 
 import re
+from collections import Counter
 
 import pytest
 from msgspec.structs import replace
 
 from anlage.core.codes import Coupon, Demand, Measured, Names, cover_box, read_pack, verdict_of
+from anlage.core.codes.facts import Facts
 from anlage.core.codes.loader import faults_of_pack
+from anlage.core.codes.specimens import lacking
 from anlage.core.errors import FormatError
 from anlage.core.ranges import ANY, NONE, all_but, between, choices
 from anlage.core.variables import read_variables
@@ -46,6 +49,7 @@ variable = [
   {id = "metal", name = "metal", tokens = "catalogue.fillers.f_number"},
   {id = "process", name = "process", tokens = "vocabulary.process"},
   {id = "impact", name = "impact tests", tokens = ["yes", "no"], asked = "header/impact"},
+  {id = "specimen", name = "specimen", tokens = ["up", "down"], fact = true},
 ]
 """
 COLUMNS = {"metals": frozenset({"p_number"}), "filler": frozenset({"f_number"})}
@@ -216,6 +220,61 @@ def test_impact_demanded_of_a_record_without_impact_results_buys_nothing():
     assert "no passed impact results" in unsaid.deposits[0]["x"].reason
     free = cover_box(pack(rule("same"), head=head), record, Demand(impact=True))
     assert free.deposits[0]["x"].sure == choices("v"), "a pack that does not say so takes it as it is"
+
+
+@pytest.mark.parametrize(
+    ("facts", "applies"),
+    [
+        ({"y": "a", "word": "up"}, False), ({"y": "a", "word": "down"}, True), ({"y": "b", "word": "up"}, True),
+        ({"y": "c", "word": "down"}, False), ({"y": "a"}, None), ({"y": "b"}, True), ({"y": "c"}, False),
+    ],
+)  # fmt: skip
+def test_of_several_groups_each_lifts_a_rule_as_a_whole(facts, applies):
+    found = allowance([rule("same", 'unless = [{y = ["a"], word = ["up"]}, {y = ["c"]}]')], {"x": "v", **facts})
+    assert {None: choices("v"), True: choices("v"), False: None}[applies] == (found and found.sure)
+    assert applies is not None or found.possible == ANY
+
+
+@pytest.mark.parametrize(("ends", "applies"), [("a", True), ("ab", True), ("ac", False), ("c", False)])
+def test_a_condition_may_ask_every_end_to_match(ends, applies):
+    found = allowance([rule("same", 'when = {y = {all = ["a", "b"]}}')], {"x": "v", "y": frozenset(ends)})
+    assert (found is not None) is applies
+
+
+SPECIMENS = (
+    '\n[[specimens]]\nid = "s"\nclause = "9"\nconfidence = "H"\nwhen = {y = ["a"]}\nany = [{up = 2}, {down = 1}]\n'
+)
+
+
+@pytest.mark.parametrize(
+    ("facts", "passed", "missing"),
+    [
+        ({"y": "a"}, {"up": 2}, ()), ({"y": "a"}, {"down": 1}, ()), ({"y": "a"}, {"up": 1}, ("1 up of 9",)),
+        ({"y": "a"}, {}, ("1 down of 9",)), ({}, {"up": 2}, ("y is not recorded",)),
+        ({"y": "b"}, {"up": 2}, ("the code pack does not say which specimens",)),
+    ],
+)  # fmt: skip
+def test_one_of_the_sets_of_specimens_suffices(facts, passed, missing):
+    read = read_pack({"pack.toml": HEAD, "rules.toml": rule("same") + SPECIMENS}, names=NAMES)
+    found = lacking(read.specimens, Facts(facts, {}), "si", Counter(passed))
+    assert len(found) == len(missing)
+    assert all(told.startswith(begin) for told, begin in zip(found, missing, strict=True))
+
+
+@pytest.mark.parametrize(
+    ("wrong", "what"),
+    [
+        (SPECIMENS.replace("{up = 2}", "{upp = 2}"), "line 18: upp is no specimen; write up"),
+        (SPECIMENS.replace("{up = 2}", "{}"), "line 18: [[specimens]].any: Expected `object` of length >= 1"),
+        (SPECIMENS.replace("{up = 2}", "{up = 0}"), "line 18: [[specimens]].any: Expected `int` >= 1"),
+        (SPECIMENS.replace("{y =", "{yy ="), "no variable yy; write y"),
+        (SPECIMENS.replace('clause = "9"\n', ""), "missing required field `clause`"),
+    ],
+)
+def test_specimens_that_nobody_could_count_are_refused(wrong, what):
+    with pytest.raises(FormatError) as refused:
+        read_pack({"pack.toml": HEAD, "rules.toml": rule("same") + wrong}, names=NAMES)
+    assert what in str(refused.value)
 
 
 # Packs that are refused ----------------------------------------------------------------------

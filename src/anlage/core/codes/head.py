@@ -25,7 +25,8 @@ class PackText(Struct, frozen=True):
 
     name: str
     lines: tuple[str, ...]
-    starts: tuple[int, ...]  # the line of every rule
+    starts: tuple[int, ...]  # the line of every rule, then of every list of specimens
+    rules: int  # how many of the starts are those of rules
     raw: Mapping[str, Any]
 
     @classmethod
@@ -41,14 +42,17 @@ class PackText(Struct, frozen=True):
         except tomli.TOMLDecodeError as fault:
             raise FormatError(f"no TOML: {fault}", where=name, mend="mend the line") from fault
         lines = tuple(text.splitlines())
-        starts = tuple(n for n, line in enumerate(lines, 1) if re.match(r"\s*\[\[rule\]\]", line))
-        return cls(name, lines, starts, raw)
+        rules, specimens = (
+            [n for n, line in enumerate(lines, 1) if re.match(rf"\s*\[\[{table}\]\]", line)]
+            for table in ("rule", "specimens")
+        )
+        return cls(name, lines, (*rules, *specimens), len(rules), raw)
 
     def line(self, key: str = "", *, rule: int | None = None) -> int:
         """Return the line of a key or else of a word in a rule, or of the rule itself; without one, in the file."""
         start = 1 if rule is None or rule >= len(self.starts) else self.starts[rule]  # rules may stand inline
-        following = (n for n in self.starts if rule is not None and n > start)
-        end = next(following, len(self.lines) + 1)
+        following = [n for n in self.starts if rule is not None and n > start]
+        end = min(following, default=len(self.lines) + 1)
         name = re.escape(key)
         headed = rf"^\[+{name}\]"
         keyed, quoted = rf"(?:^|[\s{{,\"'.]){name}[\"']?\s*[=.]", rf"[\"']{name}[\"']"

@@ -160,7 +160,8 @@ def _specimens(texts: Iterable[PackText], head: Head, names: Names) -> tuple[tup
     faults: list[FormatError] = []
     for text in texts:
         reader, tables = _Reader(text, head, names), text.raw.get("specimens", [])
-        for table in tables if isinstance(tables, list) else [tables]:
+        for number, table in enumerate(tables if isinstance(tables, list) else [tables]):
+            reader.rule = text.rules + number
             try:
                 rows.append(reader.specimens(table))
             except FormatError as fault:

@@ -12,6 +12,9 @@ Words = Annotated[str, Meta(min_length=1)]
 Some = Annotated[tuple[Words, ...], Meta(min_length=1)]
 
 
+Wanted = Annotated[dict[str, Annotated[int, Meta(ge=1)]], Meta(min_length=1)]  # specimens, counted by kind
+
+
 class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
     """The table `[pack]`."""
 
@@ -57,7 +60,7 @@ class WrittenSpecimens(Struct, frozen=True, forbid_unknown_fields=True):
     clause: Words
     confidence: Confidence
     when: dict[str, Any]
-    any: Annotated[tuple[dict[str, Annotated[int, Meta(ge=1)]], ...], Meta(min_length=1)]
+    any: Annotated[tuple[Wanted, ...], Meta(min_length=1)]
 
 
 class WrittenRule(Struct, frozen=True):

@@ -52,9 +52,7 @@ def show(value: float, kind: str, system: System, units: UnitTable, *, finer: bo
     return f"{_number(value, kind, system, units, finer=finer)}{_gap(unit.name)}{unit.name}"
 
 
-def show_interval(
-    interval: Interval, kind: str, system: System, units: UnitTable, *, finer: bool = False
-) -> str:
+def show_interval(interval: Interval, kind: str, system: System, units: UnitTable, *, finer: bool = False) -> str:
     """Return an interval as text: `23..26 V`, `≥ 85 °C`, `≤ 44 mm`, or the single value."""
     unit, _ = units[kind].shown_in[system]
     after = f"{_gap(unit.name)}{unit.name}"
