@@ -267,7 +267,7 @@ def test_one_of_the_sets_of_specimens_suffices(facts, passed, missing):
         (SPECIMENS.replace("{up = 2}", "{upp = 2}"), "line 18: upp is no specimen; write up"),
         (SPECIMENS.replace("{up = 2}", "{}"), "line 18: [[specimens]].any: Expected `object` of length >= 1"),
         (SPECIMENS.replace("{up = 2}", "{up = 0}"), "line 18: [[specimens]].any: Expected `int` >= 1"),
-        (SPECIMENS.replace("{y =", "{yy ="), "no variable yy; write y"),
+        (SPECIMENS.replace("{y =", "{yy ="), "no variable yy; add it"),
         (SPECIMENS.replace('clause = "9"\n', ""), "missing required field `clause`"),
     ],
 )

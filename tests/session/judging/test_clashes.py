@@ -137,6 +137,8 @@ RECORD_CLASHES = [
     ({"preheat_least_c": 300.0}, "preheat_c", "above the interpass"),
     ({"deposits/d1/filler": "E7018"}, "f_number", "not for GTAW"),
     ({"deposits/d1/max_pass_thickness_mm": 3.5}, "deposit_thickness_mm", "a pass of 3.5\u2009mm is recorded"),
+    ({"joint/thickness_mm": 65.5}, "base_metal_thickness_mm", "add up to 6.55\u2009mm in a coupon of 65.5\u2009mm"),
+    ({"deposits/d1/current_a": Recorded(least=20, mean=30, most=40)}, "heat_input_kj_mm", "current of a pass as read"),
     ({"deposits/d2/heat_input_kj_mm": Recorded(least=0.9, mean=1.4, most=2.9)}, "heat_input_kj_mm", "volts, amps and"),
 ]
 
@@ -150,14 +152,21 @@ def test_a_record_that_contradicts_itself_supports_nothing_on_that_variable(wps,
         coupon.deposits, coupon.deposit_clashes, strict=True) if fact in {**coupon.clashes, **said}
     )  # fmt: skip
     demanding = changed(wps, {"header/impact": True})
-    tested, _ = with_row(found, "results", kind="impact", passed=True)
+    tested = replace(with_row(found, "results", kind="impact", passed=True)[0], toughness_tested=True)
     assert verdict(demanding, tested).judgement.verdict != "inside"
-    if fact == "coupon_weld":
-        assert "kind of weld of the coupon is not recorded" in verdict(wps, found).set_aside[0][1]
+    if fact in ("coupon_weld", "base_metal_thickness_mm"):
+        assert words in verdict(wps, found).set_aside[0][1], "no specimens can be told for it"
     elif fact in ("p_number", "pwht", "preheat_c", "f_number", "deposit_thickness_mm"):
         judgement = verdict(wps, found).judgement
         assert judgement.verdict != "inside"
         assert any(words in rung.reason for rung in judgement.rungs)
+
+
+def test_impact_results_beside_the_word_that_there_are_none_are_a_clash(pqr):
+    found, row = with_row(pqr, "results", kind="Charpy V", passed=True)
+    assert "impact tests are listed" in complaints_of(found, "si")["toughness_tested"].what
+    assert f"results/{row}/kind" in complaints_of(found, "si")
+    assert complaints_of(replace(found, toughness_tested=True), "si") == {}
 
 
 @pytest.mark.parametrize(("text", "is_one"), [("2026-02-28", True), ("2026-02-30", False), ("2025-02-29", False)])

@@ -48,6 +48,11 @@ def with_results(pqr, *rows):
     return pqr
 
 
+def with_impact(pqr):
+    """The record with impact results that passed."""
+    return replace(with_row(pqr, "results", kind="impact", passed=True)[0], toughness_tested=True)
+
+
 def demanding(wps):
     """The procedure with toughness demanded."""
     return replace(wps, header=replace(wps.header, impact=True))
@@ -72,7 +77,7 @@ LONG = (("tension", 2, True), ("longitudinal face bend", 2, True), ("longitudina
     ],
 )  # fmt: skip
 def test_the_specimens_hang_on_the_thickness_of_the_coupon(pack, plate, thickness, rows, state):
-    pqr = with_results(with_at(plate, "joint/thickness_mm", max(thickness, 16.0)), *rows)
+    pqr = with_results(plate, *rows)
     coupon = coupon_of(pqr, pack)
     coupon = replace(coupon, joint={**coupon.joint, "base_metal_thickness_mm": thickness}, deposits=())
     assert evidence_of(pqr, pack, coupon).state == state
@@ -168,7 +173,8 @@ def test_a_passed_result_more_never_lowers_a_verdict_and_one_less_never_raises_i
 @pytest.mark.parametrize(
     ("rows", "said", "tested"),
     [((), None, None), ((), True, None), ((), False, False), ((("impact", 2, True),), None, True),
-     ((("impact", 2, True),), False, True), ((("impact", 2, None),), True, None)],
+     ((("impact", 2, True),), False, None), ((("impact", 2, None),), True, None),
+     ((("impact", 2, False),), False, None), ((("impact", 2, True),), True, True)],
 )  # fmt: skip
 def test_impact_results_are_there_when_they_passed(plate, pack, rows, said, tested):
     assert coupon_of(with_at(with_results(plate, *rows), "toughness_tested", said), pack).toughness_tested is tested
@@ -234,7 +240,7 @@ def test_bead_size_and_run_out_are_recorded_where_no_energy_is(pack):
 def test_a_procedure_is_judged_by_the_measure_of_its_record(plate, wps, measure, leaf, inside, outside):
     bare = {"current_a": None, "voltage_v": None, "travel_speed_mm_min": None}
     plate = replace(
-        with_row(plate, "results", kind="impact", passed=True)[0],
+        with_impact(plate),
         deposits=tuple(replace(each, **bare) for each in plate.deposits),
         welded=tuple(WeldedPass(id=f"w{n}", deposit=each.id, **measure) for n, each in enumerate(plate.deposits, 90)),
         ids=99,
@@ -247,7 +253,7 @@ def test_a_procedure_is_judged_by_the_measure_of_its_record(plate, wps, measure,
 
 
 def test_of_extremes_the_mean_is_sure_and_the_hottest_corner_possible(plate, wps):
-    tested = replace(with_row(plate, "results", kind="impact", passed=True)[0], welded=())
+    tested = replace(with_impact(plate), welded=())
     wps = demanding(wps)
     cooler = replace(wps, passes=tuple(with_at(each, "travel_speed_mm_min", [110, 120]) for each in wps.passes))
     rungs = {rung.id: rung for rung in Assessor([("1", tested)]).assess(cooler).judgement.rungs}
@@ -260,7 +266,7 @@ def test_of_extremes_the_mean_is_sure_and_the_hottest_corner_possible(plate, wps
 
 def test_a_procedure_of_controlled_waveform_states_what_its_source_shows(wps, plate):
     wps = with_at(demanding(wps), "deposits/d2/waveform", "yes")
-    tested = with_row(plate, "results", kind="impact", passed=True)[0]
+    tested = with_impact(plate)
 
     def rung(stated):
         rungs = Assessor([("1", tested)]).assess(stated).judgement.rungs
@@ -326,7 +332,7 @@ def repeating(wps, **treated):
     ],
 )  # fmt: skip
 def test_a_heat_treated_record_covers_the_procedure_that_repeats_it_under_impact_too(plate, wps, treated, expected):
-    record = with_row(plate, "results", kind="impact", passed=True)[0]
+    record = with_impact(plate)
     for path, value in {"kind": "below-ltt", "temperature_c": [600, 640], "time_h": [2, 3]}.items():
         record = with_at(record, f"pwht/{path}", value)
     found = Assessor([("1", record)]).assess(repeating(wps, **treated))

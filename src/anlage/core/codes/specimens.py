@@ -43,7 +43,8 @@ def lacking(rows: Iterable[Specimens], facts: Facts, units: System, passed: Coun
             continue
         held = True
         if concerned.applies is None:
-            found.append(f"{spoken(concerned.missing)} is not recorded, on which the specimens hang")
+            plain = f"{spoken(concerned.missing)} is not recorded, on which the specimens hang"
+            found.append(facts.clashes.get(concerned.missing, plain))
         elif not any(_met(each, passed) for each in row.any_of):
             found.append(_missing(min(row.any_of, key=lambda each: sum(_short(each, passed).values())), passed, row))
     return tuple(dict.fromkeys(found)) if held else ("the code pack does not say which specimens such a coupon needs",)

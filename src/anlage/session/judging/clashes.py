@@ -12,6 +12,7 @@ from typing import Any
 from msgspec import Struct
 
 from anlage.core.codes.derive import Derivations
+from anlage.core.document import kept
 from anlage.core.errors import AnlageError, InputError, UnknownNameError
 from anlage.core.heat import arc_energy
 from anlage.core.joint import MAKES
@@ -19,11 +20,12 @@ from anlage.core.procedure import Joint, Metal, Pass, Technique, Wps
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
-from anlage.core.record import RecordedDeposit
+from anlage.core.record import Pqr, RecordedDeposit
 from anlage.data.tables import catalogue, processes, unit_table, vocabulary
 from anlage.session.judging.editions import edition_of
 from anlage.session.judging.gases import unknown_gases
 from anlage.session.judging.metals import group_of, is_known_filler, metals_of
+from anlage.session.judging.results import kind_of_test
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
 
@@ -62,6 +64,7 @@ class _Said(Struct, frozen=True):
         return show(value_c, "temperature", self.system, unit_table())
 
 
+@kept
 def clashes_of(document: Any, derive: Derivations, system: System = "si") -> tuple[Clash, ...]:
     """Return every contradiction in a procedure or record.
 
@@ -452,6 +455,27 @@ def _pass_in_deposit(said: _Said) -> Iterator[Clash]:
             yield Clash(leaves, frozenset(("deposit_thickness_mm", "pass_thickness_mm")), text, each.id)
 
 
+def _deposits_of_coupon(said: _Said) -> Iterator[Clash]:
+    """Yield a groove coupon whose deposits do not make its thickness: one of the numbers is another."""
+    pqr: Pqr = said.document
+    joint, laid = pqr.joint, [each.thickness_mm for each in pqr.deposits]
+    is_butt = joint.kind is None or MAKES[joint.kind].family == "butt"
+    if pqr.header.weld not in (None, "groove") or not is_butt or joint.thickness_mm is None or not laid:
+        return
+    known = [thickness for thickness in laid if thickness is not None]
+    if len(known) == len(laid) and sum(known) < joint.thickness_mm - _slack(joint.thickness_mm):
+        text = f"the deposits add up to {said.length(sum(known))} in a coupon of {said.length(joint.thickness_mm)}"
+        leaves = ("joint/thickness_mm", *(f"deposits/{each.id}/thickness_mm" for each in pqr.deposits))
+        yield Clash(leaves, frozenset(("base_metal_thickness_mm", "deposit_thickness_mm")), text)
+
+
+def _impact_results(said: _Said) -> Iterator[Clash]:
+    tested = [each for each in said.document.results if kind_of_test(each.kind) == "impact"]
+    if tested and said.document.toughness_tested is False:
+        leaves = ("toughness_tested", f"results/{tested[0].id}/kind")
+        yield Clash(leaves, frozenset(), "impact tests are listed, but it is said that there are none")
+
+
 def _days(said: _Said) -> Iterator[Clash]:
     day = said.document.welded_on
     if day and not is_day(day):
@@ -486,4 +510,6 @@ _BOTH: tuple[_Check, ...] = (
     _kind_of_weld, _metal_groups, _heat_treatment, _way_up, _backing, _unknown_names, _fillers, _preheat,
 )  # fmt: skip
 _OF_WPS: tuple[_Check, ...] = (_thickness_drawn, _diameter_drawn, _deposits_laid, _deposits_of_joint, _beads, _runs)
-_OF_PQR: tuple[_Check, ...] = (_recorded_energy, _passes_read, _pass_in_deposit, _days)
+_OF_PQR: tuple[_Check, ...] = (
+    _recorded_energy, _passes_read, _pass_in_deposit, _deposits_of_coupon, _impact_results, _days,
+)  # fmt: skip

@@ -25,8 +25,11 @@ def passed_of(pqr: Pqr) -> Counter[str]:
 
 
 def toughness_tested(pqr: Pqr) -> bool | None:
-    """Return whether impact results are there and passed; `None` where nobody says that there are none."""
-    return True if passed_of(pqr)["impact"] else False if pqr.toughness_tested is False else None
+    """Return whether impact results are there and passed; `None` where nobody says so, or two things are said."""
+    if passed_of(pqr)["impact"]:
+        return None if pqr.toughness_tested is False else True
+    listed = any(kind_of_test(each.kind) == "impact" for each in pqr.results)
+    return False if pqr.toughness_tested is False and not listed else None
 
 
 def way_of_bends(pqr: Pqr) -> str | None:
