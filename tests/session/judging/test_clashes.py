@@ -78,6 +78,10 @@ CLASHES = [
     ({"deposits/d2/filler": "none"}, {"filler_present"}, "SMAW lays no weld without filler"),
     ({"preheat/minimum_c": 200.0, "preheat/interpass_maximum_c": 150.0}, {"preheat_c"}, "above the interpass"),
     ({"joint/kind": "cladding"}, {"weld"}, "a surfacing"),
+    ({"joint/kind": "plug"}, {"weld"}, "a plug weld"),
+    ({"deposits/d2/current_type": "DCEN"}, {"current_type"}, "E7018 is made for AC and DCEP, not for DCEN"),
+    ({"deposits/d2/shielding_gas": "CO2"}, {"shielding_gas"}, "SMAW takes no shielding gas"),
+    ({"joint/product": "plate"}, {"position"}, "6G is a position of pipe"),
     ({"deposits/d1/filler": "E9999"}, {"f_number"}, "the catalogue has no filler E9999"),
     ({"metals/one/name": "unobtainium"}, {"p_number"}, "the catalogue has no base metal unobtainium"),
     ({"deposits/d1/shielding_gas": "Ar or steam"}, {"shielding_gas"}, "steam is no gas"),
@@ -130,6 +134,8 @@ def test_what_agrees_is_no_clash(wps, pack, changes):
 
 
 RECORD_CLASHES = [
+    ({"header/weld": "partial"}, "coupon_weld", "no rule says what a coupon of partial penetration"),
+    ({"technique/runs": "single"}, "runs", "one pass a side is recorded, but 4 were laid"),
     ({"header/weld": "fillet"}, "coupon_weld", "what is drawn is a groove"),
     ({"metals/one/p_number": "8"}, "p_number", "A106-B is P-1, but P-8"),
     ({"pwht/temperature_c": [600, 640]}, "pwht", "no heat treatment is stated"),

@@ -12,6 +12,7 @@ from anlage.core.record import Override, Pqr, RecordedDeposit, Result, WeldedPas
 from anlage.data.code_packs import code_pack
 from anlage.data.files import FOLDER
 from anlage.session.judging.assessment import Assessor
+from anlage.session.judging.derivations import hottest_sector
 from anlage.session.judging.evidence import evidence_of, evidence_of_document
 from anlage.session.judging.ladder import lines, support_sentences
 from anlage.session.judging.mapper import sets_of
@@ -277,13 +278,18 @@ def test_a_procedure_of_controlled_waveform_states_what_its_source_shows(wps, pl
     assert rung(shown).verdict == "inside"
 
 
-def test_every_sector_of_a_pass_is_judged(wps):
-    sector = Sector(id="c90", of="p13", current_a=[140, 150])
+def test_every_sector_of_a_pass_is_judged_and_the_hottest_named(wps, plate):
+    sector = Sector(id="c90", of="p13", reach="6 to 3", current_a=[140, 150])
     hot = replace(wps, sectors=(sector,), ids=99)
     one = next(each for each in wps.passes if each.id == "p13")
     assert sets_of(wps, "pass", one)["amps"].parts[0].high == 125
     found = sets_of(hot, "pass", one)
     assert found["amps"].parts[0].high == 150
+    assert hottest_sector(wps, one) is None
+    assert hottest_sector(hot, one) == sector
+    told = lines(demanding(hot), Assessor([("1", with_impact(plate))]).assess(demanding(hot)), "si")
+    said = {line.rung.id: line.reason for line in told}
+    assert said["heat_input_kj_mm.SMAW"].endswith("Pass 4 is hottest at 6 to 3.")
     # By hand: 150·24·60/57 J/mm.
     assert found["heat_input_kj_mm"].parts[0].high == pytest.approx(150 * 24 * 60 / 57 / 1000)
 

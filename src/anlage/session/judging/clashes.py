@@ -23,16 +23,20 @@ from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, RecordedDeposit
 from anlage.data.tables import catalogue, processes, unit_table, vocabulary
 from anlage.session.judging.editions import edition_of
-from anlage.session.judging.gases import unknown_gases
-from anlage.session.judging.metals import group_of, is_known_filler, metals_of
+from anlage.session.judging.gases import NONE as NO_GAS
+from anlage.session.judging.gases import gas_tokens, unknown_gases
+from anlage.session.judging.metals import group_of, is_known_filler, is_without, metals_of
 from anlage.session.judging.results import kind_of_test
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
 
 NEAR = 1e-6  # relative; what is closer is the same number
 WITHOUT = ("none", "no")
-FILLET_FORMS = ("fillet", "socket", "slip-on")
-EITHER_FORMS = ("plug", "slot")  # no fillet and no groove of their own; which rules they follow the code says
+DRAWN_FORMS = {
+    **dict.fromkeys(("fillet", "socket", "slip-on"), "a fillet weld"), "plug": "a plug weld", "slot": "a slot weld",
+    "cladding": "a surfacing",
+}  # fmt: skip
+ROUND = frozenset(("5G", "6G", "5F"))  # positions of a pipe alone
 FLAT = frozenset(("1G", "2G", "4G", "1F", "2F", "4F"))
 VERTICAL = frozenset(("3G", "5G", "6G", "3F", "5F"))
 
@@ -102,15 +106,19 @@ def sentences(clashes: Iterable[Clash], deposit: str = "") -> dict[str, str]:
 
 def _kind_of_weld(said: _Said) -> Iterator[Clash]:
     joint, weld = said.document.joint, said.document.header.weld
+    variables = frozenset(("weld", "coupon_weld"))
+    if isinstance(said.document, Pqr) and weld in ("partial", "repair"):
+        text = "no rule says what a coupon of partial penetration or of a repair covers"
+        yield Clash(("header/weld",), variables, text, "", "state a groove or a fillet")
+        return
     if not joint.kind or not weld or weld == "repair" or joint.kind == "tube-node":
         return
     form = MAKES[joint.kind].form
-    drawn = "fillet" if form in FILLET_FORMS else "surfacing" if form == "cladding" else "groove"
-    if form in EITHER_FORMS or drawn == weld or (drawn == "groove" and weld == "partial"):
+    drawn = DRAWN_FORMS.get(form, "a groove weld")
+    if (drawn == "a fillet weld" and weld == "fillet") or (drawn == "a groove weld" and weld in ("groove", "partial")):
         return
     word = {"groove": "a groove", "fillet": "a fillet", "partial": "a partial-penetration groove"}[weld]
-    text = f"{word} is stated, but what is drawn is a {drawn}" + (" weld" if drawn != "surfacing" else "")
-    yield Clash(("header/weld", "joint/kind"), frozenset(("weld", "coupon_weld")), text)
+    yield Clash(("header/weld", "joint/kind"), variables, f"{word} is stated, but what is drawn is {drawn}")
 
 
 def _metal_groups(said: _Said) -> Iterator[Clash]:
@@ -250,6 +258,37 @@ def _fillers(said: _Said) -> Iterator[Clash]:
             variables = frozenset(("filler_classification", "f_number", "a_number", "product_form", "filler_present"))
             text = f"{filler.classification} is a filler for {', '.join(filler.processes)}, not for {each.process}"
             yield Clash(leaves, variables, text, each.id)
+
+
+def _sticks(said: _Said) -> Iterator[Clash]:
+    """Yield covered electrodes on a current that they are not made for, or under a gas that they do not take."""
+    for each in said.document.deposits:
+        process = processes().get(each.process or "")
+        if process is None or process.electrode != "stick":
+            continue
+        home = f"deposits/{each.id}"
+        if gas_tokens(each.shielding_gas) - {NO_GAS}:
+            text = f"{each.process} takes no shielding gas, but {each.shielding_gas} is stated"
+            yield Clash((f"{home}/process", f"{home}/shielding_gas"), frozenset(("shielding_gas",)), text, each.id)
+        if not each.current_type or not is_known_filler(each.filler) or is_without(each.filler):
+            continue
+        filler = catalogue().filler(each.filler or "")
+        if filler.currents and each.current_type not in filler.currents:
+            text = f"{filler.classification} is made for {' and '.join(filler.currents)}, not for {each.current_type}"
+            yield Clash((f"{home}/filler", f"{home}/current_type"), frozenset(("current_type",)), text, each.id)
+
+
+def _on_plate(said: _Said) -> Iterator[Clash]:
+    position, joint = said.document.technique.position, said.document.joint
+    if not position or joint.product != "plate":
+        return
+    try:
+        found = vocabulary().token("position", position)
+    except UnknownNameError:
+        return
+    if found in ROUND:
+        text = f"{position} is a position of pipe, but the product is plate"
+        yield Clash(("technique/position", "joint/product"), frozenset(("position",)), text)
 
 
 def _preheat(said: _Said) -> Iterator[Clash]:
@@ -455,6 +494,14 @@ def _pass_in_deposit(said: _Said) -> Iterator[Clash]:
             yield Clash(leaves, frozenset(("deposit_thickness_mm", "pass_thickness_mm")), text, each.id)
 
 
+def _runs_of_coupon(said: _Said) -> Iterator[Clash]:
+    pqr: Pqr = said.document
+    most = max(len(pqr.welded), len(pqr.deposits))
+    if pqr.technique.runs == "single" and most > 2:
+        text = f"one pass a side is recorded, but {most} were laid"
+        yield Clash(("technique/runs",), frozenset(("runs",)), text)
+
+
 def _deposits_of_coupon(said: _Said) -> Iterator[Clash]:
     """Yield a groove coupon whose deposits do not make its thickness: one of the numbers is another."""
     pqr: Pqr = said.document
@@ -507,9 +554,11 @@ def _span(said: _Said, span: Interval) -> str:
 
 _Check = Callable[[_Said], Iterator[Clash]]
 _BOTH: tuple[_Check, ...] = (
-    _kind_of_weld, _metal_groups, _heat_treatment, _way_up, _backing, _unknown_names, _fillers, _preheat,
+    _kind_of_weld, _metal_groups, _heat_treatment, _way_up, _backing, _unknown_names, _fillers, _sticks, _on_plate,
+    _preheat,
 )  # fmt: skip
 _OF_WPS: tuple[_Check, ...] = (_thickness_drawn, _diameter_drawn, _deposits_laid, _deposits_of_joint, _beads, _runs)
 _OF_PQR: tuple[_Check, ...] = (
-    _recorded_energy, _passes_read, _pass_in_deposit, _deposits_of_coupon, _impact_results, _days,
+    _recorded_energy, _passes_read, _pass_in_deposit, _runs_of_coupon, _deposits_of_coupon, _impact_results,
+    _days,
 )  # fmt: skip

@@ -7,7 +7,7 @@ from typing import Any
 from anlage.core.codes import Measured
 from anlage.core.document import with_
 from anlage.core.heat import arc_energy
-from anlage.core.procedure import Deposit, Joint, Pass, Wps, pass_energy
+from anlage.core.procedure import Deposit, Joint, Pass, Sector, Wps, pass_energy
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded, RecordedDeposit, WeldedPass
 from anlage.data.tables import processes
@@ -82,6 +82,16 @@ def in_sectors(wps: Wps, each: Pass) -> tuple[Pass, ...]:
             own = {name: getattr(sector, name) for name in SETTINGS if getattr(sector, name) is not None}
             parts.append(with_(each, **own))
     return tuple(parts)
+
+
+def hottest_sector(wps: Wps, each: Pass) -> Sector | None:
+    """Return the sector of a pass that is laid hotter than the rest of it, `None` where none is."""
+    whole, *parts = (pass_energy(part) for part in in_sectors(wps, each))
+    least = whole.interval.high if whole else 0.0
+    own = [sector for sector in wps.sectors if sector.of == each.id]
+    known = [(part.interval.high, sector) for part, sector in zip(parts, own, strict=True) if part is not None]
+    most, sector = max(known, key=lambda pair: pair[0], default=(0.0, None))
+    return sector if most > least else None
 
 
 def _over_sectors(name: str) -> Callable[[Wps, Pass], Interval | None]:

@@ -12,6 +12,7 @@ from anlage.core.ranges import is_none
 from anlage.core.variables import spoken
 from anlage.data.tables import variables
 from anlage.session.judging.assessment import Assessment
+from anlage.session.judging.derivations import hottest_sector
 from anlage.session.judging.reasons import Said, capital, mend_of, reads_alike, reason_of
 from anlage.session.leaves.set_text import set_text
 
@@ -84,10 +85,19 @@ def _line(wps: Wps, rung: Rung, system: System) -> Line:
         title=f"{title}, {rung.label}" if rung.label else title,
         stated=stated,
         allowed=allowed,
-        reason=f"{reason}{told}",
+        reason=f"{reason}{_hottest(wps, rung)}{told}",
         mend=mend,
         path=leaf_of_rung(wps, rung),
     )
+
+
+def _hottest(wps: Wps, rung: Rung) -> str:
+    """Return where in its pass the heat of a rung is highest, where a sector of it is laid hotter."""
+    if rung.variable != "heat_input_kj_mm" or not rung.worst_pass:
+        return ""
+    found = next(((n, each) for n, each in enumerate(wps.passes, 1) if each.id == rung.worst_pass), None)
+    sector = hottest_sector(wps, found[1]) if found else None
+    return f" Pass {found[0]} is hottest at {sector.reach or 'one of its sectors'}." if found and sector else ""
 
 
 def spoken_variable(variable: str) -> str:
