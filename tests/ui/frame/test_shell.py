@@ -327,3 +327,21 @@ def test_a_works_file_is_made_and_another_opened_through_the_dialogs(demo, tmp_p
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(before), ""))
     demo.press("Ctrl+O")
     assert demo.desk.works.path == before
+
+
+def test_two_statements_that_disagree_are_told_at_both_fields(demo):
+    demo.document.type_text("range/thickness_mm", "20..30")
+    demo.settle()
+    joint = demo.place.column.fields["joint/thickness_mm"]
+    assert joint.property("mark") == "clash"
+    assert "18\u2009mm is drawn, but the procedure is stated for 20\u2009mm to 30\u2009mm" in joint.toolTip()
+    demo.press("Ctrl+J")
+    demo.settle()
+    stated = demo.desk.job.fields["range/thickness_mm"]
+    assert stated.property("mark") == "clash"
+    assert strip(demo)[-1].endswith("unproven")
+    stated.setFocus()
+    demo.fill("6..22")
+    demo.settle()
+    assert (joint.property("mark"), stated.property("mark")) == ("", "")
+    assert strip(demo) == ["47 inside"]

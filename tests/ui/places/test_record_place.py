@@ -170,3 +170,61 @@ def test_a_record_that_contradicts_itself_is_told_when_a_procedure_is_judged(pro
     proof.press("Alt+J")
     QApplication.processEvents()
     assert "A record proves nothing as it stands: deposit: deposits add up to 16 mm" in proof.shell.notice.text.text()
+
+
+# Evidence ------------------------------------------------------------------------------------
+
+
+def test_a_test_taken_away_opens_the_record_and_undo_brings_it_back(proof):
+    (side_bends,) = [each.id for each in proof.document.value.results if each.kind == "side bend"]
+    proof.place.results.buttons[side_bends][0].click()
+    proof.settle()
+    assert proof.place.state.text() == "Open: 4 side bends of QW-451.1 not recorded as passed."
+    assert proof.shell.band.state.text() == "record, open"
+    proof.press("Alt+R")
+    proof.settle()
+    assert "OST-R-01 supports nothing, it is open: 4 side bends" in proof.place.supports.text()
+    proof.press("Alt+O", "Ctrl+Z")
+    proof.settle()
+    assert proof.place.state.text() == "Accepted."
+
+
+def test_a_failed_test_rejects_and_an_override_needs_name_and_reason(proof):
+    (own, *_) = [each.id for each in proof.document.value.results]
+    choose(proof, f"results/{own}/passed", "no")
+    assert proof.place.state.text() == "Rejected: tension T1 failed."
+    choose(proof, "override/verdict", "accepted")
+    assert proof.place.state.text() == "Rejected: tension T1 failed."
+    type_into(proof, "override/by", "A. Author")
+    type_into(proof, "override/reason", "retest passed")
+    assert proof.place.state.text() == "Accepted by A. Author against its results: retest passed."
+    proof.press("Alt+R")
+    proof.settle()
+    assert "OST-R-01 was accepted by A. Author" in proof.place.supports.text()
+    assert all("retest passed" in line.reason for line in proof.place.model.lines)
+
+
+def test_passes_as_read_are_typed_beside_their_deposit(proof):
+    proof.place.add_welded("d1")
+    proof.settle()
+    own = proof.document.value.welded[-1].id
+    assert proof.focus() is proof.place.fields[f"welded/{own}/current_a"]
+    for text in ("100", "10.5", "70"):
+        proof.fill(text)
+    found = proof.document.value.welded[-1]
+    assert (found.deposit, found.current_a, found.voltage_v, found.travel_speed_mm_min) == ("d1", 100, 10.5, 70)
+    type_into(proof, f"welded/{own}/current_a", "400")
+    proof.settle()
+    fault = proof.place.fields[f"welded/{own}/current_a"]
+    assert fault.property("mark") == "clash"
+    assert "lies beyond the least and most" in fault.toolTip()
+    assert proof.place.fields["deposits/d1/current_a/most"].property("mark") == "clash"
+
+
+def test_how_many_specimens_is_a_whole_number(proof):
+    own = proof.document.value.results[0].id
+    type_into(proof, f"results/{own}/count", "2.5")
+    assert proof.place.fields[f"results/{own}/count"].property("mark") == "pending"
+    assert "whole number" in proof.place.fields[f"results/{own}/count"].toolTip()
+    type_into(proof, f"results/{own}/count", "2")
+    assert proof.document.value.results[0].count == 2
