@@ -36,7 +36,7 @@ class ProofPlace(Place):
         self.document = document
         self._own: dict[str, LeafField | ChoiceField] = {}
         self.cards: dict[str, QFrame] = {}
-        self.welded: dict[str, ElementRows] = {}  # the passes as read, by deposit
+        self.welded: dict[tuple[str, str], ElementRows] = {}  # the passes as read, by deposit and kind of source
         self.buys = BoughtLadder(document)
         self.add, self.form = QPushButton("Add a deposit"), QWidget()
         self.add.setEnabled(document.can_write)
@@ -117,14 +117,17 @@ class ProofPlace(Place):
             self._column.removeWidget(card)
             card.hide()
             card.deleteLater()
-            self.welded.pop(gone)
+            self.welded = {key: rows for key, rows in self.welded.items() if key[0] != gone}
             self._own = {path: f for path, f in self._own.items() if not path.startswith(f"deposits/{gone}/")}
         for place, deposit_id in enumerate(deposits):
             if deposit_id not in self.cards:
                 self.cards[deposit_id] = self._card(deposit_id)
                 self._column.insertWidget(1 + place, self.cards[deposit_id])
-        for deposit_id, rows in self.welded.items():
-            rows.show_elements([each.id for each in self.document.value.welded if each.deposit == deposit_id])
+        for (deposit_id, waveform), rows in self.welded.items():
+            is_shown = waveform == ("yes" if deposits[deposit_id].waveform == "yes" else "no")
+            ids = [each.id for each in self.document.value.welded if each.deposit == deposit_id]
+            rows.show_elements(ids if is_shown else [])
+            rows.setVisible(is_shown)
         self.results.show_elements([each.id for each in self.document.value.results])
         for rows in (self.results, *self.welded.values()):
             for (away,) in rows.buttons.values():
@@ -158,14 +161,14 @@ class ProofPlace(Place):
             grid.addWidget(label, row, (1, 3, 4)[column])
         for place, name in enumerate(MEASURED, 1):
             self._measured(grid, row + 2 * place, f"deposits/{deposit_id}/{name}", card)
-        self.welded[deposit_id] = ElementRows(
-            self.document, "welded", WELDED, (("Remove", partial(self._remove, "welded")),)
-        )
+        for waveform, columns in WELDED.items():
+            rows = ElementRows(self.document, "welded", columns, (("Remove", partial(self._remove, "welded")),))
+            self.welded[deposit_id, waveform] = rows
+            grid.addWidget(rows, row + 8, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
         read = QPushButton("Add a pass as read")
         read.setToolTip("What was read of one pass together: only that says for sure how hot a pass was")
         read.setEnabled(self.document.can_write)
         read.clicked.connect(partial(self.add_welded, deposit_id))
-        grid.addWidget(self.welded[deposit_id], row + 8, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
         grid.addWidget(read, row + 9, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
         remove = QPushButton("Remove this deposit")
         remove.setEnabled(self.document.can_write)
@@ -200,10 +203,10 @@ class ProofPlace(Place):
         self.go_to(f"results/{own}/kind")
 
     def add_welded(self, deposit_id: str) -> None:
-        """Add a pass as read to a deposit, and put the keyboard at its current."""
+        """Add a pass as read to a deposit, and put the keyboard at the first that is read of it."""
         pqr, own = with_row(self.document.value, "welded", deposit=deposit_id)
         self.document.edit(pqr, "Add a pass as read")
-        self.go_to(f"welded/{own}/current_a")
+        self.go_to(next(path for path in self.fields if path.startswith(f"welded/{own}/")))
 
     def _remove(self, of: Literal["results", "welded"], element_id: str) -> None:
         self.document.edit(without_row(self.document.value, of, element_id), "Remove a row")

@@ -49,6 +49,7 @@ class RangesPlace(Place):
 
     def _lay_out(self) -> None:
         self.supports.setProperty("tone", "muted")
+        self.supports.setWordWrap(True)
         self.empty.setProperty("tone", "muted")
         self.empty.setFont(font("title"))
         self.empty.setWordWrap(True)
