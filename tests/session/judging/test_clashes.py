@@ -10,7 +10,8 @@ from anlage.core.record import Recorded, with_row
 from anlage.data.code_packs import code_pack
 from anlage.data.files import FOLDER
 from anlage.session.judging.assessment import Assessor
-from anlage.session.judging.clashes import clashes_of, complaints_of, is_day
+from anlage.session.judging.clashes.all_clashes import clashes_of, complaints_of
+from anlage.session.judging.clashes.clash import is_day
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.statements import demand_of, stated_of
 from anlage.session.kinds import PROCEDURE, RECORD

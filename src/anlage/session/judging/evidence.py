@@ -13,7 +13,7 @@ from anlage.core.codes.facts import Facts
 from anlage.core.codes.specimens import lacking
 from anlage.core.errors import AnlageError
 from anlage.core.record import Pqr
-from anlage.session.judging.clashes import is_day
+from anlage.session.judging.clashes.clash import is_day
 from anlage.session.judging.editions import edition_of
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.results import kind_of_test, passed_of

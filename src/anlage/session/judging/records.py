@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from anlage.core.codes import Coupon, Pack
 from anlage.core.codes.facts import Demand, Fact
 from anlage.core.record import Pqr, RecordedDeposit
-from anlage.session.judging.clashes import clashes_of, sentences
+from anlage.session.judging.clashes.all_clashes import clashes_of, sentences
 from anlage.session.judging.coupons import StatedCoupon, StatedCouponDeposit, coupon_facts
 from anlage.session.judging.mapper import facts_of
 from anlage.session.judging.metals import is_known_filler, metals_of

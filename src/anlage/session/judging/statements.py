@@ -9,7 +9,7 @@ from anlage.core.document import at
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.ranges import Range, choices
 from anlage.data.tables import catalogue, variables
-from anlage.session.judging.clashes import clashes_of, sentences
+from anlage.session.judging.clashes.all_clashes import clashes_of, sentences
 from anlage.session.judging.mapper import sets_of
 from anlage.session.judging.metals import is_known_filler, is_without, metals_of
 

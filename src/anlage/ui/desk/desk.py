@@ -201,7 +201,7 @@ class WindowDesk(QObject):
         if self.works is None or self.document is None:
             return
         self.document.tell_clashes(
-            loaded("anlage.session.judging.clashes:complaints_of")(self.document.value, self.reader.system)
+            loaded("anlage.session.judging.clashes.all_clashes:complaints_of")(self.document.value, self.reader.system)
         )
         assessment = self.assessment()
         if self.strip is None and assessment is not None:

@@ -1,0 +1,1 @@
+"""The one place that reconciles what a document states twice: two statements that disagree prove nothing."""
