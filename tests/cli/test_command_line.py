@@ -374,3 +374,22 @@ def test_a_window_without_a_screen_is_refused_before_the_window_system_aborts(ca
         monkeypatch.delenv(name, raising=False)
     assert run(words) == 2
     assert capsys.readouterr().err.startswith("anlage: there is no screen to open a window on; ")
+
+
+@pytest.mark.parametrize(("key", "own", "typed"), [("f_number", "4", "3"), ("a_number", "1", "8")])
+def test_a_number_typed_against_its_filler_counts_for_nothing(answer, key, own, typed):
+    found = answer("coupon", "--code", "asme-ix", "process=SMAW", "thickness=14mm", "filler=E7018", f"{key}={typed}")
+    assert found["variables"][f"{key}.SMAW" if f"{key}.SMAW" in found["variables"] else key]["allowed"] is None
+    (told,) = [each["text"] for each in found["warnings"] if each["code"] == "coupon.clash"]
+    assert f"{own}, but {typed} is stated: neither counts" in told
+    agreed = answer("coupon", "--code", "asme-ix", "process=SMAW", "thickness=14mm", "filler=E7018", f"{key}={own}")
+    assert not [each for each in agreed["warnings"] if each["code"] == "coupon.clash"]
+
+
+def test_of_a_range_of_volts_amps_and_speed_only_the_mean_is_sure(answer):
+    words = ("process=SMAW", "thickness=14mm", "impact=yes", "volts=22..26", "amps=100..120", "speed=100..150mm/min")
+    found = answer("coupon", "--code", "asme-ix", *words)["variables"]
+    heat = found.get("heat_input_kj_mm.SMAW") or found["heat_input_kj_mm"]
+    # By hand: 24·110·60/125 = 1267.2, 26·120·60/100 = 1872 J/mm.
+    assert heat["allowed"] == [0, pytest.approx(1.2672)]
+    assert heat["possible"] == [0, pytest.approx(1.872)]

@@ -76,6 +76,19 @@ def test_like_pairs_of_different_p_numbers_do_not_join(asme):
     one, four = coupon(20, **metals("1")), coupon(20, **metals("4"))
     stated = wps(one, 20, p_number="4+1", group_number="4-1+1-1")
     assert verdict(asme, stated, one, four, impact=True) == "outside"
+    across = replace(asme.combination, joined_pairs=("group_number", "p_number"), joined_across=True)
+    lenient = replace(asme, combination=across)
+    assert verdict(lenient, stated, one, four, impact=True) == "inside", "where a code says so"
+    other = replace(four, joint={**four.joint, "preheat_c": 300.0})
+    assert verdict(lenient, stated, one, other, impact=True) == "outside", "they agree in all else"
+
+
+def test_a_record_that_says_its_metals_twice_joins_with_none(asme):
+    first, second = (coupon(20, name=f"group {g}", **metals("1", groups=(g, g))) for g in "12")
+    joint = {name: fact for name, fact in second.joint.items() if name != "group_number"}
+    unclear = replace(second, joint=joint, clashes={"group_number": "said twice"})
+    stated = wps(first, 20, group_number="1-2+1-1")
+    assert judged(asme, stated, first, unclear, impact=True).verdict != "inside"
 
 
 def test_a_root_from_another_record_is_laid_in_thicker_metal(asme):  # QW-200.4(b)

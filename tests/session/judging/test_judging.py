@@ -9,6 +9,7 @@ from anlage.core.procedure import WPS, Metal, Metals, Wps, with_deposit
 from anlage.core.ranges import between, choices
 from anlage.core.record import PQR, Pqr, Recorded, RecordedDeposit
 from anlage.data.files import text_of
+from anlage.data.tables import catalogue
 from anlage.session.judging.assessment import Assessor
 from anlage.session.judging.derivations import backing_of
 from anlage.session.judging.metals import group_of, metals_of
@@ -194,3 +195,17 @@ def test_of_two_records_that_cover_the_one_made_last_is_rested_on():
         assessor = Assessor([(str(n), each) for n, each in enumerate(order)])
         newest = order[-1].header.number
         assert {support for own in assessor.assess(procedure("01")).judgement.supports for support in own} == {newest}
+
+
+@pytest.mark.parametrize(
+    ("classification", "form"),
+    [
+        ("E7018", "bare"), ("ER70S-2", "bare"), ("E70C-6M", "metal-cored"), ("E71T-1M", "flux-cored"),
+        ("E71T1-C1A2-CS1", "flux-cored"), ("E70T15-M20A4-CS1", "metal-cored"), ("R308LT1-5", "flux-cored"),
+        ("E308LT1-1", "flux-cored"), ("R45", "bare"),
+    ],
+)  # fmt: skip
+def test_the_product_form_is_that_of_the_filler_and_not_of_its_looks(asme, classification, form):
+    # AWS A5.20, A5.22, A5.36 (from memory): T15 is metal-cored, a rod with T in its name holds flux.
+    filler = replace(catalogue().filler("ER70S-2"), classification=classification)
+    assert asme.derive.filler_facts(filler)["product_form"] == form

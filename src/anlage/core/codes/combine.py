@@ -98,23 +98,36 @@ def jointly_covered(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[s
 
 
 def pairs_joined(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str, Range]) -> Together | None:
-    """Return two records on A-A and B-B that cover a stated pair A-B, or `None`."""
-    for variable in pack.combination.joined_pairs:
-        stated = sets.get(variable)
-        usable = [c for c in candidates if variable in c.allowances and c.inside_but_for([variable])]
+    """Return two records on A-A and B-B that cover a stated pair A-B, or `None`.
+
+    The pairs of each variable are joined for themselves, or those of all together where the code joins across numbers.
+    """
+    rule = pack.combination
+    ways = [rule.joined_pairs] if rule.joined_across else [(variable,) for variable in rule.joined_pairs]
+    for variables in ways:
+        told = [variable for variable in variables if variable in sets]
+        usable = [c for c in candidates if c.inside_but_for(told) and all(_pairs(c, variable) for variable in told)]
         for one, two in combinations(usable, 2):
-            pairs = tokens_of(one.box.coupon.joint[variable]) | tokens_of(two.box.coupon.joint[variable])
-            joined = Choices(frozenset(pairs | _crossed(pairs)))
-            if stated is not None and fits(stated, joined):
-                return _together([one, two], [variable], {variable: joined})
+            joined = {
+                variable: _joined(_pairs(one, variable) | _pairs(two, variable), across=rule.joined_across)
+                for variable in told
+            }
+            if told and all(fits(sets[variable], joined[variable]) for variable in told):
+                return _together([one, two], told, joined)
     return None
 
 
-def _crossed(pairs: frozenset[str]) -> set[str]:
-    """Return A-B for every A-A and B-B of one P-Number."""
+def _pairs(candidate: Candidate, variable: str) -> frozenset[str]:
+    """Return the recorded pairs of metals; none where the record does not say them, or no rule asks."""
+    fact = candidate.box.coupon.joint.get(variable)
+    return frozenset() if fact is None or variable not in candidate.allowances else tokens_of(fact)
+
+
+def _joined(pairs: frozenset[str], *, across: bool) -> Range:
+    """Return some pairs, and A-B for every A-A and B-B among them: of one P-Number, or across them."""
     ends = sorted(one for one, other in (pair.split("+") for pair in pairs) if one == other)
-    same_number = ((a, b) for a, b in combinations(ends, 2) if a.rsplit("-", 1)[0] == b.rsplit("-", 1)[0])
-    return {pair_token(a, b) for a, b in same_number}
+    alike = ((a, b) for a, b in combinations(ends, 2) if across or a.rsplit("-", 1)[0] == b.rsplit("-", 1)[0])
+    return Choices(pairs | {pair_token(a, b) for a, b in alike})
 
 
 def with_root_lifted(

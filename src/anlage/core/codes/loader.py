@@ -128,6 +128,7 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         combination=Combination(
             variables=combination.variables,
             joined_pairs=combination.joined_pairs,
+            joined_across=combination.joined_across,
             within=combination.within,
             clause=combination.clause,
         )

@@ -61,6 +61,7 @@ class Combination(Struct, frozen=True, kw_only=True):
 
     variables: tuple[str, ...] = ()
     joined_pairs: tuple[str, ...] = ()
+    joined_across: bool = False  # whether metals of two numbers are joined, or of two groups of one number alone
     within: Mapping[str, str] = msgspec.field(default_factory=dict)  # in a groove the first is never over the second
     clause: str = ""
 

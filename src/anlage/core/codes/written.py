@@ -37,6 +37,7 @@ class WrittenCombination(Struct, frozen=True, forbid_unknown_fields=True):
     confidence: Confidence
     variables: tuple[str, ...] = ()
     joined_pairs: tuple[str, ...] = ()
+    joined_across: bool = False
     within: dict[str, str] = {}
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator
 from anlage.core.joint import MAKES
 from anlage.core.procedure import Pass, Wps
 from anlage.core.ranges import Interval
-from anlage.session.judging.clashes.clash import Check, Clash, Said, holds, slack
+from anlage.session.judging.clashes.clash import Check, Clash, Said, holds, is_day, slack
 
 
 def _thickness_drawn(said: Said) -> Iterator[Clash]:
@@ -144,4 +144,19 @@ def _runs(said: Said) -> Iterator[Clash]:
     yield Clash(("technique/runs", f"passes/{whole[0].id}/role"), frozenset(("runs",)), text)
 
 
-OF_WPS: tuple[Check, ...] = (_thickness_drawn, _diameter_drawn, _deposits_laid, _deposits_of_joint, _beads, _runs)
+def _days_of_readings(said: Said) -> Iterator[Clash]:
+    for each in said.document.readings:
+        if each.day and not is_day(each.day):
+            text = f"{each.day} is no day of the calendar"
+            yield Clash((f"readings/{each.id}/day",), frozenset(), text, "", "write it as 2026-04-14")
+
+
+OF_WPS: tuple[Check, ...] = (
+    _thickness_drawn,
+    _diameter_drawn,
+    _deposits_laid,
+    _deposits_of_joint,
+    _beads,
+    _runs,
+    _days_of_readings,
+)

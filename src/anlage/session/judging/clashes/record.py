@@ -95,7 +95,7 @@ def _impact_results(said: Said) -> Iterator[Clash]:
 def _days(said: Said) -> Iterator[Clash]:
     day = said.document.welded_on
     if day and not is_day(day):
-        yield Clash(("welded_on",), frozenset(), f"{day} is no day of the calendar")
+        yield Clash(("welded_on",), frozenset(), f"{day} is no day of the calendar", "", "write it as 2026-04-14")
 
 
 OF_PQR: tuple[Check, ...] = (
