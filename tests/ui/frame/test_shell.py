@@ -227,7 +227,7 @@ def test_a_fault_nobody_foresaw_saves_the_draft_logs_and_is_told_at_the_next_sta
     assert list(state_folder().glob("crash-*.log"))
     demo.shell.close()
     again = open_person(demo_file(NOW, folder=tmp_path))
-    assert "The last run ended with a fault" in again.shell.notice.text.text()
+    assert "In the last run something went wrong" in again.shell.notice.text.text()
 
 
 KILLED = """

@@ -1,21 +1,32 @@
-"""After a fault nobody foresaw: a log for whoever mends it, and a word about it at the next start."""
+"""After a fault nobody foresaw: a log for whoever mends it, and a word about it at the next start.
 
+Each run keeps a file of its own in the log folder while it lasts. A process that dies by a signal writes into it where it
+stood; one that was killed leaves it behind empty. What a run leaves behind, the next start finds.
+"""
+
+import faulthandler
+import os
 import traceback
+from contextlib import suppress
 from pathlib import Path
 from types import TracebackType
+from typing import TextIO
 
 TOLD = "told"
+RUNNING = "running-*.log"
 
 
 def write_crash(folder: Path, fault: BaseException, trace: TracebackType | None, *, now: str) -> Path:
-    """Write what happened into the log folder and return the file.
+    """Write what happened into the log folder and return the file; two faults of one second have two files.
 
     Raises
     ------
     OSError : the folder cannot be written
     """
     folder.mkdir(parents=True, exist_ok=True)
-    path = folder / f"crash-{now.replace(':', '')}.log"
+    stem = f"crash-{now.replace(':', '')}"
+    tries = (folder / f"{stem}{f'-{number}' if number else ''}.log" for number in range(1000))
+    path = next(each for each in tries if not each.exists() and not each.with_suffix(f".{TOLD}").exists())
     path.write_text("".join(traceback.format_exception(type(fault), fault, trace)), encoding="utf-8")
     return path
 
@@ -26,3 +37,44 @@ def untold_crash(folder: Path) -> Path | None:
     for log in logs:
         log.rename(log.with_suffix(f".{TOLD}"))
     return logs[-1].with_suffix(f".{TOLD}") if logs else None
+
+
+class Run:
+    """One run of the application, from its start to its end in order."""
+
+    def __init__(self, folder: Path) -> None:
+        self._file: TextIO | None = None
+        with suppress(OSError):  # a log that cannot be written must not keep anybody from working
+            folder.mkdir(parents=True, exist_ok=True)
+            self._file = (folder / f"running-{os.getpid()}.log").open("w", encoding="utf-8")
+            faulthandler.enable(self._file)
+
+    def end(self) -> None:
+        """Take note that the run ended in order."""
+        if self._file is None:
+            return
+        faulthandler.disable()
+        self._file.close()
+        with suppress(OSError):
+            Path(self._file.name).unlink()
+        self._file = None
+
+
+def ended_badly(folder: Path) -> str:
+    """Return how an earlier run ended that did not end in order, "" where none is left; told once.
+
+    Of a process that is still there nothing is said.
+    """
+    found = ""
+    for log in sorted(folder.glob(RUNNING)) if folder.is_dir() else []:
+        number = log.stem.partition("-")[2]
+        if not number.isdigit() or int(number) == os.getpid() or Path(f"/proc/{number}").exists():
+            continue
+        with suppress(OSError):
+            if log.stat().st_size:
+                kept = log.rename(log.with_suffix(f".{TOLD}"))
+                found = f"The last run died; every saved draft is there. Where it stood is in {kept}."
+            else:
+                log.unlink()
+                found = found or "The last run was ended from outside; every saved draft is there."
+    return found

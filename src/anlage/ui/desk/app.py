@@ -12,7 +12,7 @@ from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QApplication
 
 from anlage.session.machine.clock import utc_now
-from anlage.session.machine.crash import untold_crash, write_crash
+from anlage.session.machine.crash import Run, ended_badly, untold_crash, write_crash
 from anlage.session.machine.settings import Settings, read_settings, settings_file, state_folder, write_settings
 from anlage.ui.frame.shell import Shell
 from anlage.ui.kit.loading import loaded
@@ -85,7 +85,9 @@ def open_window(
             desk.go(desk.place)
         done()
         if log := untold_crash(state_folder()):
-            desk.say(f"The last run ended with a fault; every draft was saved. What happened is in {log}.")
+            desk.say(f"In the last run something went wrong. What happened is in {log}.")
+        elif how := ended_badly(state_folder()):
+            desk.say(how)
 
     shell.painted.connect(load)
     shell.show()
@@ -98,17 +100,29 @@ def last_works(settings: Settings) -> Path | None:
 
 
 def catch_faults(window: Window) -> None:
-    """Save the drafts and write a log when something fails that nobody foresaw; the window stays open."""
+    """Save the drafts and write a log when something fails that nobody foresaw; the window stays open.
+
+    What is said is what is so: neither saving nor writing the log is taken for granted.
+    """
 
     def hook(kind: type[BaseException], fault: BaseException, trace: TracebackType | None) -> None:
         sys.__excepthook__(kind, fault, trace)
         if isinstance(fault, KeyboardInterrupt):
             return
+        told = "Something went wrong"
         if window.desk is not None:
-            window.desk.flush()
-        log = write_crash(state_folder(), fault, trace, now=utc_now())
+            try:
+                window.desk.flush()
+            except Exception as other:  # noqa: BLE001 - whatever fails now, the first fault is told
+                told += f", and the draft could not be saved: {other}"
+            else:
+                told += "; the draft is saved"
+        try:
+            told += f". What happened is in {write_crash(state_folder(), fault, trace, now=utc_now())}."
+        except OSError as other:
+            told += f": {kind.__name__}: {fault}. No log could be written: {other}."
         if window.desk is not None:
-            window.desk.say(f"Something went wrong; the draft is saved. What happened is in {log}.")
+            window.desk.say(told)
 
     sys.excepthook = hook
 
@@ -134,4 +148,8 @@ def run(path: Callable[[Settings], Path | None]) -> int:
     room = window.shell.screen().availableGeometry().size() - QSize(0, TITLE_PX)
     window.shell.resize(window.shell.size().boundedTo(room))
     catch_faults(window)
-    return running.exec()
+    own = Run(state_folder())
+    try:
+        return running.exec()
+    finally:
+        own.end()

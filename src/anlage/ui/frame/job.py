@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QToolBut
 from anlage.session.leaves.table import field_of
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.icons import icon
 from anlage.ui.kit.look import font
 
@@ -24,6 +25,7 @@ LINES = (
 )  # fmt: skip
 
 
+@guarded
 class JobPanel(QFrame):
     """A panel under the number of the procedure.
 

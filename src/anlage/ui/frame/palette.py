@@ -16,6 +16,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from anlage.ui.kit.guard import guarded
+
 WIDTH_PX, SHOWN = 560, 12
 
 
@@ -27,6 +29,7 @@ class Entry(Struct, frozen=True):
     do: Callable[[], object]
 
 
+@guarded
 class _Lines(QStyledItemDelegate):
     """Draws the note of an entry, such as its shortcut, at the right end of its line."""
 
@@ -42,6 +45,7 @@ class _Lines(QStyledItemDelegate):
         painter.restore()
 
 
+@guarded
 class Palette(QFrame):
     """A line to type in and the list of what matches, best first."""
 

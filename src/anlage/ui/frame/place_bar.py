@@ -12,6 +12,7 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.icons import icon
 from anlage.ui.kit.marks import MARK_PX, draw_mark
 from anlage.ui.kit.place import PlaceSpec
@@ -77,6 +78,7 @@ class PlaceBar(QFrame):
         self.asked.emit(sender.objectName())
 
 
+@guarded
 class PlaceButton(QToolButton):
     """A place's sign, with the mark of a verdict in its corner when something on it is outside or unproven."""
 

@@ -19,12 +19,14 @@ from PySide6.QtWidgets import (
 from anlage.ui.frame.band import Band
 from anlage.ui.frame.notice import NoticeLine
 from anlage.ui.frame.place_bar import PlaceBar
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.place import PlaceSpec
 from anlage.ui.kit.reader import Reader
 
 LEAST = QSize(900, 600)
 
 
+@guarded
 class Shell(QMainWindow):
     """The window: band, place bar, notice line and the places.
 

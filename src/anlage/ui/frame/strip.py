@@ -7,6 +7,7 @@ from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from anlage.session.judging.assessment import Assessment
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.marks import MARK_PX, draw_mark
 from anlage.ui.kit.reader import Reader
@@ -16,6 +17,7 @@ LISTED = 12  # problems named on pointing at the strip
 VERDICTS = ("inside", "outside", "unproven")
 
 
+@guarded
 class ProofStrip(QWidget):
     """Shows a proof; says in words what is missing where there is none.
 

@@ -17,6 +17,7 @@ from anlage.core.quantities.units import System
 from anlage.session.leaves.draft import Working, changed_to, complaints, moved, text_in, typed
 from anlage.session.leaves.names import named
 from anlage.session.leaves.table import LISTS
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.reader import Reader
 
 
@@ -195,6 +196,7 @@ def _differing(before: Mapping[str, str], after: Mapping[str, str]) -> set[str]:
     return {part_of(path) for path in before.keys() | after.keys() if before.get(path) != after.get(path)}
 
 
+@guarded
 class _Edit(QUndoCommand):
     def __init__(
         self, show: Callable[[Working], None], before: Working, after: Working, text: str, visit: object | None

@@ -10,6 +10,7 @@ from anlage.session.leaves.steps import stepped
 from anlage.session.leaves.suggestions import suggestions
 from anlage.session.leaves.table import Field, field_of
 from anlage.ui.kit.document import Document, part_of
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.reader import Reader
 
 PAGE_STEPS = 5  # of an arrow key, by PgUp and PgDn
@@ -19,6 +20,7 @@ _STEPS = {
 NOT_STATED = "–"
 
 
+@guarded
 class LeafField(QLineEdit):
     """A line for one leaf; arrow keys step its number, Escape takes back what was typed in this visit.
 
@@ -151,6 +153,7 @@ class LeafField(QLineEdit):
             self.left.emit()
 
 
+@guarded
 class ListBox(QComboBox):
     """A list to choose from, with its arrow in the ink of the theme."""
 
@@ -213,6 +216,7 @@ class ChoiceField(ListBox):
         self.left.emit()
 
 
+@guarded
 class Unit(QLabel):
     """The unit beside a field, in the reader's system."""
 

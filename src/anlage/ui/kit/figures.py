@@ -7,11 +7,13 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from anlage.session.weld.figures import Figure
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 
 SPACING_PX = 26
 
 
+@guarded
 class FigureStrip(QWidget):
     """Shows the figures that a function works out."""
 

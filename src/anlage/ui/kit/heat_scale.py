@@ -8,6 +8,7 @@ from PySide6.QtGui import QColor, QImage, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from anlage.data.look import temper_ramp
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.reader import Reader
 
@@ -23,6 +24,7 @@ def _ramp() -> QImage:
     return found
 
 
+@guarded
 class HeatScale(QWidget):
     """The temper ramp over the energies of the passes."""
 

@@ -7,6 +7,7 @@ from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QIcon, QIconEngine, QPainter, QPen, QPixmap
 
 from anlage.data.files import text_of
+from anlage.ui.kit.guard import guarded
 
 GRID = 24.0
 STROKE = 1.7  # on the grid
@@ -23,6 +24,7 @@ def icon(name: str, colour: QColor, checked: QColor | None = None) -> QIcon:
     return QIcon(_Strokes(name, colour, checked or colour))
 
 
+@guarded
 class _Strokes(QIconEngine):
     def __init__(self, name: str, colour: QColor, checked: QColor) -> None:
         super().__init__()

@@ -14,6 +14,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
 
 from anlage.ui.kit.fields import PAGE_STEPS
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import PX_PER_MM, font
 from anlage.ui.kit.reader import Reader
 from anlage.ui.picture.canvas import Canvas, Manner
@@ -34,6 +35,7 @@ _WAYS = {
 }  # fmt: skip
 
 
+@guarded
 class PictureView(QWidget):
     """Shows the picture of a presenter: nearer and farther by the wheel, moved by its button or the arrow keys.
 

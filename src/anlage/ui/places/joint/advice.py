@@ -8,11 +8,13 @@ from anlage.session.leaves.presence import applies
 from anlage.session.weld.advice import advice, details_for, styles_for, with_detail
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import NOT_STATED, ChoiceField
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 
 MOST = 6  # sentences shown at once
 
 
+@guarded
 class NamedChoice(ChoiceField):
     """A list whose words follow the joint, looked up when it is first entered; another name stays readable."""
 

@@ -19,6 +19,7 @@ from anlage.core.procedure import Joint
 from anlage.session.leaves.table import field_of
 from anlage.session.weld.preparations import FAMILIES, FAMILY_WORDS, chooser_sketch, offer_of
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import PX_PER_MM
 from anlage.ui.picture.painter import Placed, paint
 
@@ -144,6 +145,7 @@ def _row(widgets: list[QToolButton]) -> QHBoxLayout:
     return row
 
 
+@guarded
 class PreparationButton(QAbstractButton):
     """One preparation, drawn.
 

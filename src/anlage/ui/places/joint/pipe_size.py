@@ -7,8 +7,10 @@ from PySide6.QtWidgets import QCompleter, QLineEdit
 from anlage.core.document import with_at
 from anlage.session.leaves.pipe_names import pipe_named, pipe_names
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.guard import guarded
 
 
+@guarded
 class PipeSizeField(QLineEdit):
     """Takes `4 sch 40`, and states outside diameter and wall by the table of pipe sizes."""
 

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QScrollA
 from anlage.core.procedure import Deposit
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 
 # Leaf, row, column and width [px] of every field of a card.
@@ -17,6 +18,7 @@ CARD = (
 )  # fmt: skip
 
 
+@guarded
 class DepositStrip(QScrollArea):
     """One card a deposit, side by side."""
 

@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
 
 from anlage.session.weld.figures import pass_figures
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 from anlage.ui.places.passes.selection import Selection
 
@@ -21,6 +22,7 @@ if TYPE_CHECKING:
     pass
 
 
+@guarded
 class Hero(QWidget):
     """The one number of the place: the arc energy of the chosen pass, with its corners and its heat input."""
 

@@ -16,6 +16,7 @@ from anlage.session.leaves.table import field_of
 from anlage.session.weld.bead_areas import bead_area
 from anlage.session.weld.figures import deposit_of, pass_figures
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.guard import guarded
 
 Index = QModelIndex | QPersistentModelIndex
 
@@ -69,6 +70,7 @@ def _span(passes: Sequence[Pass], leaf: str) -> tuple[float, float]:
     return min((span.low for span in stated), default=0.0), max((span.high for span in stated), default=0.0)
 
 
+@guarded
 class PassModel(QAbstractTableModel):
     """The passes of the open procedure."""
 

@@ -12,6 +12,7 @@ from anlage.core.quantities import show, show_interval
 from anlage.data.tables import unit_table
 from anlage.session.seam.stopwatch import Run, speed_of, way
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.icons import icon
 from anlage.ui.kit.look import font
 from anlage.ui.places.passes.selection import Selection
@@ -20,6 +21,7 @@ TICK_MS = 100
 SHOWN_RUNS = 4
 
 
+@guarded
 class Stopwatch(QFrame):
     """A panel over the place; the runs of one pass are stated as its range of travel speed.
 

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
 
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField, field_for
+from anlage.ui.kit.guard import guarded
 from anlage.ui.places.passes.model import BAR, COLUMNS, ENERGY, MARK, Index, PassModel, deposit_words
 from anlage.ui.places.passes.selection import Selection
 
@@ -24,6 +25,7 @@ NUMBERS_PX = 34
 LEAST_ROWS, MOST_ROWS = 3, 8  # shown at once; more are scrolled
 
 
+@guarded
 class PassTable(QTableView):
     """All passes; the current row is the chosen pass."""
 
@@ -102,6 +104,7 @@ class PassTable(QTableView):
         self.viewport().update()  # the whole row of the chosen pass is marked, not its current cell alone
 
 
+@guarded
 class _Delegate(QStyledItemDelegate):
     def __init__(self, document: Document, parent: QObject) -> None:
         super().__init__(parent)

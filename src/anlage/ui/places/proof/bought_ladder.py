@@ -10,6 +10,7 @@ from PySide6.QtWidgets import (
 from anlage.core.drawing import rung
 from anlage.session.judging.bought import BoughtLine, bought_by, why_nothing
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import PX_PER_MM, font
 from anlage.ui.picture.painter import Placed, paint
 
@@ -17,6 +18,7 @@ LADDER_PX, ROW_PX, NAME_PX = 392, 36, 172
 LEAST_LADDER_PX = 300
 
 
+@guarded
 class BoughtLadder(QWidget):
     """Every variable that the record limits, with the allowed band on its own scale."""
 

@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 from anlage.core.drawing import rung as rung_picture
 from anlage.session.judging.ladder import Line
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import PX_PER_MM, font
 from anlage.ui.kit.marks import MARK_PX, draw_mark
 from anlage.ui.picture.painter import Placed, paint
@@ -31,6 +32,7 @@ NARROW_PX = 640
 LINE_ROLE = int(Qt.ItemDataRole.UserRole)
 
 
+@guarded
 class LadderModel(QAbstractListModel):
     """The rungs of the open procedure, problems first."""
 
@@ -65,6 +67,7 @@ class LadderModel(QAbstractListModel):
         self.endResetModel()
 
 
+@guarded
 class RungDelegate(QStyledItemDelegate):
     """Draws a rung: its name, its bands with their texts, verdict and clause."""
 

@@ -17,6 +17,7 @@ from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.ladder import lines, support_sentences
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ListBox
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.places.ranges.ladder import LINE_ROLE, LadderModel, RungDelegate
@@ -26,6 +27,7 @@ ALL, PROBLEMS = "", "problems"
 FILTERS = ((ALL, "All variables"), (PROBLEMS, "Problems"))  # and the categories of the pack
 
 
+@guarded
 class RangesPlace(Place):
     """Ladder on the left, the chosen rung on the right."""
 

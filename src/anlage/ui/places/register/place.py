@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.session.works.register import RegisterRow
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.register.presenter import RegisterPresenter
@@ -27,6 +28,7 @@ COMMANDS = (
 )  # fmt: skip
 
 
+@guarded
 class RegisterPlace(Place):
     """Map on the left, search and list on the right."""
 

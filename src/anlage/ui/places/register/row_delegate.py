@@ -9,6 +9,7 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.session.works.register import RegisterRow
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.marks import MARK_PX, draw_mark
 from anlage.ui.kit.reader import Reader
@@ -17,6 +18,7 @@ LIST_PX, ROW_PX = 356, 58
 ROW_ROLE = int(Qt.ItemDataRole.UserRole)
 
 
+@guarded
 class RowDelegate(QStyledItemDelegate):
     """Draws a document of the list: mark, number and state, title, verdict in words."""
 

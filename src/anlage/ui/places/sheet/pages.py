@@ -10,12 +10,14 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.core.drawing import PAPERS, DisplayList
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import Look
 from anlage.ui.picture.painter import Placed, paint
 
 GAP_PX, MOST_PX = 14, 900
 
 
+@guarded
 class Pages(QWidget):
     """The pages under each other, always on white paper as they are printed."""
 

@@ -20,6 +20,7 @@ from anlage.session.output.wps_sheet import sheet
 from anlage.session.works.standing import Standing
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ListBox
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, measure
 from anlage.ui.kit.place import Desk, Place
@@ -28,6 +29,7 @@ from anlage.ui.places.sheet.pages import Pages
 PAPER_NAMES = {"a4": "A4", "letter": "Letter"}
 
 
+@guarded
 class SheetPlace(Place):
     """Preview of every page, the paper, issuing and saving as PDF."""
 
