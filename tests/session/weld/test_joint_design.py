@@ -495,3 +495,21 @@ def test_every_line_of_a_drawing_lies_on_a_named_layer(number, name):
     assert layers
     assert not layers & {"OTHER", "0"}
     assert not drawing.audit().errors
+
+
+# What has no section -------------------------------------------------------------------------
+
+
+def test_a_buttering_pass_in_a_joint_without_any_takes_what_its_settings_lay():
+    wps = demo()
+    first = with_at(wps, "passes/p10/role", "buttering")
+    whole, without = (weld_takes(each, {}) for each in (first, with_at(first, "passes/p10/bead_area_mm2", None)))
+    assert whole is not None
+    assert without is not None
+    assert whole.metal_kg > without.metal_kg > 0
+
+
+def test_a_closed_butt_without_metal_shrinks_by_no_school():
+    closed = procedure(joint_of(kind="square", thickness_mm=3.0, root_opening_mm=0.0, reinforcement_mm=0.0))
+    (figure,) = shrinkage_figures(closed, "si")
+    assert (figure.text, "no metal is laid" in figure.origin) == ("–", True)

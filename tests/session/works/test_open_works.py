@@ -1,6 +1,8 @@
 """The open works file, settings, the demo, and what is written when something goes wrong."""
 
 import json
+import subprocess
+import sys
 
 import pytest
 
@@ -11,7 +13,7 @@ from anlage.core.record import PQR
 from anlage.session.judging.evidence import Evidence, evidence_of_document
 from anlage.session.kinds import PROCEDURE
 from anlage.session.leaves.draft import Working, typed
-from anlage.session.machine.crash import untold_crash, write_crash
+from anlage.session.machine.crash import Run, ended_badly, untold_crash, write_crash
 from anlage.session.machine.settings import Settings, read_settings, settings_file, write_settings
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks, new_document, next_number, number_clash
@@ -145,3 +147,51 @@ def test_a_changed_demo_is_kept_until_it_is_reset_and_then_set_aside(tmp_path):
     with open_works(demo_file(NOW, folder=tmp_path, reset=True)) as works:
         assert len(works.entries()) == 5
     assert path.with_suffix(".anlage.before").exists()
+
+
+def test_two_faults_of_one_second_have_two_logs(tmp_path):
+    fault = ValueError("torch")
+    first, second = (write_crash(tmp_path, fault, None, now=NOW) for _ in range(2))
+    assert first != second
+    assert untold_crash(tmp_path) is not None
+    assert write_crash(tmp_path, fault, None, now=NOW) not in (first, second)
+
+
+DYING = """
+import ctypes, sys
+from pathlib import Path
+from anlage.session.machine.crash import Run
+run = Run(Path(sys.argv[1]))
+print("begun", flush=True)
+if sys.argv[2] == "segfault":
+    ctypes.string_at(0)
+if sys.argv[2] == "kill":
+    sys.stdin.read()
+run.end()
+"""
+
+
+@pytest.mark.parametrize(
+    ("how", "said"), [("segfault", "The last run died"), ("kill", "was ended from outside"), ("end", "")]
+)
+def test_the_next_start_knows_how_the_last_run_ended(tmp_path, how, said):
+    with subprocess.Popen(
+        [sys.executable, "-c", DYING, str(tmp_path), how], stdin=subprocess.PIPE, stdout=subprocess.PIPE
+    ) as child:
+        assert child.stdout.readline() == b"begun\n"
+        assert ended_badly(tmp_path) == "" or how != "kill", "of a process that is there nothing is said"
+        if how == "kill":
+            child.kill()
+        child.communicate()
+    told = ended_badly(tmp_path)
+    assert told.startswith(said) if said == "" else said in told
+    if how == "segfault":
+        assert "Segmentation fault" in next(tmp_path.glob("running-*.told")).read_text(encoding="utf-8")
+    assert ended_badly(tmp_path) == "", "told once"
+
+
+def test_a_log_that_cannot_be_written_keeps_nobody_from_working(tmp_path):
+    (tmp_path / "file").write_text("x")
+    run = Run(tmp_path / "file" / "logs")
+    run.end()
+    assert ended_badly(tmp_path / "file" / "logs") == ""

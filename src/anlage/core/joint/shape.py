@@ -121,9 +121,14 @@ class Measured(Struct, frozen=True, kw_only=True):
     gain: float = 1.0
 
     def read(self, at: Point) -> float:
-        """Return the value of a handle at a point; differences are what a drag adds [mm]."""
+        """Return the value of a handle at a point; differences are what a drag adds [mm].
+
+        A dimension of no length is opened sideways, as the closed root of a butt is.
+        """
         length = math.dist(self.start, self.end)
-        along = ((self.end[0] - self.start[0]) / length, (self.end[1] - self.start[1]) / length)
+        along = (1.0, 0.0)
+        if length > 0:
+            along = ((self.end[0] - self.start[0]) / length, (self.end[1] - self.start[1]) / length)
         return self.gain * ((at[0] - self.start[0]) * along[0] + (at[1] - self.start[1]) * along[1])
 
 

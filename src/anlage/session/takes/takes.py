@@ -45,11 +45,12 @@ def weld_takes(wps: Wps, rates: Mapping[str, float]) -> Takes | None:
     runs = []
     for each in wps.passes:
         deposit, reach = homes[each.deposit], reach_of_pass(wps, each)
-        if reach is None:
-            runs.append(_run(deposit, each, areas[each.id], length, seam))
-            continue
         laid = bead_area(deposit, each)
-        if laid is not None:
+        if reach is None:
+            area = areas.get(each.id, laid.middle if laid else None)  # a bead that has no place may have a size
+            if area is not None:
+                runs.append(_run(deposit, each, area, length, seam))
+        elif laid is not None:
             runs.append(_run(deposit, each, laid.middle, reach.length_mm * length / seam, reach.length_mm))
     own = Rates(**{name: rates.get(name) for name in Rates.__struct_fields__})
     return takes(runs, wait_min=rates.get("wait_min", 0.0), rates=own)
@@ -245,9 +246,12 @@ def shrinkage_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
         )
     if p.make.family not in ("butt", "corner"):
         return (Figure("Across the weld", UNKNOWN, "no school in our tables covers this joint"),)
+    area = joint_metal(p).whole_area_mm2
+    if not area > 0:
+        return (Figure("Across the weld", UNKNOWN, "no metal is laid between the faces: no school speaks of it"),)
     heat = _single_heat(wps)
     schools = transverse(
-        joint_metal(p).whole_area_mm2, thickness_mm=p.prepared_mm, root_opening_mm=p.root_opening_mm,
+        area, thickness_mm=p.prepared_mm, root_opening_mm=p.root_opening_mm,
         heat_input_j_mm=heat,
     )  # fmt: skip
     rows = [

@@ -57,6 +57,9 @@ class RegisterPresenter(QObject):
     def choose(self, target: str) -> None:
         self.chosen.emit(target)
 
+    def dropped(self, source: str, target: str) -> None:
+        """Documents are not dropped on each other."""
+
     def describe(self, target: str) -> str:
         row = next((row for row in self.rows if row.id == target), None)
         return f"{row.number} {row.title}: {row.state}, {row.said}" if row else ""
