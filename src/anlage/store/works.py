@@ -38,10 +38,14 @@ class Entry(Struct, frozen=True):
 
 
 class Draft(Struct, frozen=True):
-    """A document's last good value as JSON text, and the texts that do not parse, by field path."""
+    """A document's last good value as JSON text, and the texts that do not parse, by field path.
+
+    `flaws` says what of it could not be read as it was saved.
+    """
 
     body: str
     pending: Mapping[str, str]
+    flaws: tuple[str, ...] = ()
 
 
 class Revision(Struct, frozen=True):
@@ -52,6 +56,29 @@ class Revision(Struct, frozen=True):
     sha256: str
     author: str
     issued_at: str
+
+
+def _draft(body: object, pending: object, *, where: str) -> Draft:
+    """Return a draft from what stands in its row, damaged or not."""
+    flaws: list[str] = []
+    if isinstance(body, str):
+        text = body  # the bytes of a text, marked as one
+    elif isinstance(body, bytes):
+        text = body.decode(errors="replace")
+        if text.encode() != body:
+            flaws.append("some of its bytes were no text and are replaced")
+    else:
+        raise FormatError("a draft holds no text", where=where, mend="take a copy of the file, or an issued revision")
+    waiting: dict[str, str] = {}
+    try:
+        read = json.loads(pending) if isinstance(pending, str | bytes) else None
+    except ValueError:  # no JSON, no UTF-8
+        read = None
+    if isinstance(read, dict):
+        waiting = {path: typed for path, typed in read.items() if isinstance(typed, str)}
+    if not isinstance(read, dict) or len(waiting) < len(read):
+        flaws.append("texts that waited in its fields could not be read")
+    return Draft(text, waiting, tuple(flaws))
 
 
 def create_works(path: Path, *, holder: str = "") -> "WorksFile":
@@ -182,13 +209,14 @@ class WorksFile:
         Raises
         ------
         UnknownNameError : there is no such document
+        FormatError : no text is saved as its draft
         """
         with self._transaction() as connection:
             query = "SELECT body, pending FROM drafts WHERE document_id = ?"
             row = connection.execute(query, (document_id,)).fetchone()
         if row is None:
             raise UnknownNameError(document_id, [entry.id for entry in self.entries()], where=self.path.name)
-        return Draft(row["body"].decode(), json.loads(row["pending"]))
+        return _draft(row["body"], row["pending"], where=self.path.name)
 
     def revisions(self, document_id: str) -> tuple[Revision, ...]:
         """Return a document's issued revisions, oldest first."""

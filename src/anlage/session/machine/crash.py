@@ -1,7 +1,7 @@
 """After a fault nobody foresaw: a log for whoever mends it, and a word about it at the next start.
 
-Each run keeps a file of its own in the log folder while it lasts. A process that dies by a signal writes into it where it
-stood; one that was killed leaves it behind empty. What a run leaves behind, the next start finds.
+Each run keeps a file of its own in the log folder while it lasts. A process that dies by a signal writes into it where
+it stood; one that was killed leaves it behind empty. What a run leaves behind, the next start finds.
 """
 
 import faulthandler

@@ -14,6 +14,7 @@ from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice
 from anlage.session.kinds import PROCEDURE, RECORD, Kind, kind_of_format
 from anlage.session.leaves.draft import Working
+from anlage.session.leaves.presence import has_leaf
 from anlage.session.works.standing import Standing, is_same
 from anlage.store import Draft, Entry, Revision, Saver, WorksFile, create_works, open_works
 
@@ -81,16 +82,21 @@ class OpenWorks:
         """
         draft = self._file.draft(document_id)
         value, notices = read_mending(draft.body, self.kind(document_id).core)
-        return Working(value, MappingProxyType(dict(draft.pending))), notices
+        told = tuple(Notice("document.damaged", "draft", flaw) for flaw in draft.flaws)
+        pending = {path: text for path, text in draft.pending.items() if has_leaf(value, path)}
+        return Working(value, MappingProxyType(pending)), (*notices, *told)
 
     def records(self) -> tuple[tuple[str, Pqr], ...]:
-        """Return the records with their ids, oldest first; one that cannot be read is left out."""
+        """Return the records with their ids, oldest first; one that cannot be read whole is left out."""
         found = []
         for entry in self.entries(RECORD):
             try:
-                found.append((entry.id, read_mending(self._file.draft(entry.id).body, PQR)[0]))
+                draft = self._file.draft(entry.id)
+                pqr, notices = read_mending(draft.body, PQR)
             except FormatError:
                 continue  # it proves nothing; opening it says why
+            if not notices and not draft.flaws:  # what was left out of it may be what failed
+                found.append((entry.id, pqr))
         return tuple(found)
 
     def add(self, document: Part) -> str:

@@ -4,6 +4,7 @@ from collections.abc import Callable, Sequence
 from pkgutil import resolve_name
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.codes import Demand
 from anlage.core.drawing.qualified_map import Area, Ticks
@@ -11,6 +12,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.quantities import inch_text
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval, Numbers, is_any
+from anlage.core.results import Notice
 from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.judging.record_ranges import ranges_of_record
@@ -18,6 +20,7 @@ from anlage.session.kinds import KINDS
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.set_text import set_text
 from anlage.session.works.open_works import OpenWorks
+from anlage.store import Entry
 
 THICKNESS_MARKS_MM = (1, 2, 5, 10, 20, 50, 100, 200)
 DIAMETER_MARKS_MM = (20, 50, 100, 200, 500, 1000, 2000)
@@ -66,13 +69,22 @@ def rows(works: OpenWorks, assessor: Assessor, system: System) -> tuple[Register
         show: Callable[[Shown], RegisterRow] = resolve_name(kind.row)
         for entry in works.entries(kind):
             try:
-                working, _ = works.read(entry.id)
+                working, notices = works.read(entry.id)
             except AnlageError as fault:
                 found.append(RegisterRow(id=entry.id, kind=kind.id, number=entry.number, title=entry.title,
                                  state="cannot be read", verdict="unproven", said=str(fault)))  # fmt: skip
                 continue
-            found.append(show(Shown(entry.id, working, works, assessor, system)))
+            row = show(Shown(entry.id, working, works, assessor, system))
+            found.append(_not_whole(row, entry, notices) if notices else row)
     return tuple(found)
+
+
+def _not_whole(row: RegisterRow, entry: Entry, notices: Sequence[Notice]) -> RegisterRow:
+    """Return the row of a document of which something could not be read: still found by its name, never green."""
+    verdict = "outside" if row.verdict == "outside" else "unproven"
+    return replace(
+        row, number=row.number or entry.number, title=row.title or entry.title, verdict=verdict, said=notices[0].text
+    )
 
 
 def procedure_row(shown: Shown) -> RegisterRow:
