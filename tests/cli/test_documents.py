@@ -149,7 +149,7 @@ def test_a_sheet_is_printed_and_says_issued_only_when_it_is(capsys, works, tmp_p
         (own,) = [entry for entry in file.entries() if entry.number == "OST-W-01"]
         file.issue(own.id, file.draft(own.id).body, author="Office", now=NOW)
     for name in (f"{works}#OST-W-01@1", f"{works}#OST-W-02", SOUND):
-        assert ask(capsys, "print", name, "-o", str(tmp_path / "x.pdf"))[0] == 0
+        assert ask(capsys, "print", name, "-o", str(tmp_path / "x.pdf"), "--force")[0] == 0
     assert [standing.is_issued for standing in told] == [True, False, False]
 
 
@@ -159,7 +159,7 @@ def test_the_printed_sheet_is_a_pdf_alike_each_time(capsys, tmp_path):
         assert ask(capsys, "print", SOUND, "--pqr", PLATE, "-o", str(out), "--paper", "letter")[0] == 0
     assert outs[0].read_bytes() == outs[1].read_bytes()
     assert outs[0].read_bytes().startswith(b"%PDF-")
-    assert refusal(capsys, "print", SOUND, "-o", str(tmp_path / "no/x.pdf")).startswith("x.pdf: it cannot be written; ")
+    assert refusal(capsys, "print", SOUND, "-o", str(tmp_path / "no/x.pdf")).startswith("x.pdf: it cannot be written (")
 
 
 def test_text_is_measured_alike_with_and_without_a_window(qapp):  # noqa: ARG001 - fonts need the application
@@ -217,7 +217,7 @@ def test_names_that_are_not_there_are_told(capsys, works, tmp_path):
     assert refusal(capsys, "import", SOUND, "--into", str(works)).startswith(f"{name}: OST-W-01 is in it already; ")
     (tmp_path / "there.json").touch()
     assert refusal(capsys, "export", f"{works}#OST-W-01", "-o", str(tmp_path / "there.json")) == (
-        "there.json: it exists already; choose another name"
+        "there.json: it exists already; choose another name, or say --force"
     )
 
 

@@ -9,7 +9,7 @@ import time
 
 import pytest
 
-from anlage.store import Draft, Saver, create_works, open_works
+from anlage.store import Draft, HeldError, Saver, create_works, open_works
 
 NOW = "2026-03-02T08:00:00Z"
 KILLS = 50
@@ -18,13 +18,13 @@ LOADED_MACHINE_S = 1.0  # what a busy build machine may add
 
 
 @pytest.fixture
-def faults():
+def told():
     return []
 
 
 @pytest.fixture
-def saver(faults):
-    made = Saver(faults.append)
+def saver(told):
+    made = Saver(told.append)
     yield made
     made.close()
 
@@ -53,28 +53,81 @@ def test_steady_typing_does_not_put_the_save_off_for_ever(saver):
     assert done.is_set()
 
 
-def test_a_save_that_fails_is_told_and_the_next_one_is_tried(saver, faults):
+def test_a_save_that_fails_stays_waiting_is_told_once_and_tried_until_there_is_room(saver, told):
+    written, full = [], [True]
+
+    def save():
+        if full:
+            raise OSError("no room")
+        written.append("again")
+
+    saver.put("a", save)
+    assert list(saver.flush()) == ["a"]
+    assert list(saver.flush()) == ["a"], "it still waits"
+    assert [{own: str(fault) for own, fault in each.items()} for each in told] == [{"a": "no room"}]
+    full.clear()
+    assert saver.flush() == {}
+    assert written == ["again"]
+    assert dict(told[-1]) == {}, "that it is saved is told too"
+    assert saver.unsaved() == {}
+
+
+def test_what_failed_is_tried_again_without_anybody_asking(saver, monkeypatch):
+    monkeypatch.setattr("anlage.store.saver.AGAIN_S", 0.01)
+    done, tries = threading.Event(), []
+
+    def save():
+        tries.append(1)
+        if len(tries) < 4:
+            raise OSError("no room")
+        done.set()
+
+    saver.put("a", save)
+    assert done.wait(timeout=30)
+
+
+def test_a_newer_value_takes_the_place_of_one_that_failed(saver):
     written = []
     saver.put("a", lambda: 1 / 0)
     saver.flush()
-    saver.put("a", lambda: written.append("again"))
+    saver.put("a", lambda: written.append("newer"))
+    assert saver.flush() == {}
+    assert written == ["newer"]
+
+
+def test_another_program_that_holds_the_file_is_not_worth_a_word_for_a_while(saver, told, monkeypatch):
+    held = HeldError("another program holds it", where="x", mend="wait")
+    reading = [True]
+
+    def save():
+        if reading:
+            raise held
+
+    saver.put("a", save)
     saver.flush()
-    assert [type(fault) for fault in faults] == [ZeroDivisionError]
-    assert written == ["again"]
+    assert told == []
+    assert list(saver.unsaved()) == ["a"]
+    monkeypatch.setattr("anlage.store.saver.HELD_TOLD_S", 0.0)
+    saver.flush()
+    assert [dict(each) for each in told] == [{"a": held}]
+    reading.clear()
+    saver.flush()
+    assert dict(told[-1]) == {}
 
 
-def test_closing_writes_what_waits(faults):
+def test_closing_writes_what_waits_and_says_what_it_could_not(told):
     written = []
-    saver = Saver(faults.append)
+    saver = Saver(told.append)
     saver.put("a", lambda: written.append(1))
-    saver.close()
+    saver.put("b", lambda: 1 / 0)
+    assert list(saver.close()) == ["b"]
     assert written == [1]
 
 
 def edit_until_killed(path, document_id, first, report):
     """Edit a draft for ever, tell each edit before it is put, and issue a revision now and then."""
-    works, faults = open_works(path), []
-    saver = Saver(faults.append)
+    works = open_works(path)
+    saver = Saver(lambda _faults: None)
     pause = threading.Event()
     for n in itertools.count(first):
         report.send((n, time.monotonic()))

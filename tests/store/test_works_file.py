@@ -67,23 +67,46 @@ def test_the_database_itself_refuses_to_change_what_was_issued(works, wps_id, pa
     ("tampering", "codes"),
     [
         ("UPDATE revisions SET body = x'7b7d' WHERE number = 2", ["works.revision_changed"]),
-        ("DELETE FROM revisions WHERE number = 1", ["works.revision_missing"]),
-        ("DELETE FROM revisions WHERE number = 3", []),  # the last one leaves no gap; the chained log comes later
+        ("DELETE FROM revisions WHERE number = 1", ["works.revision_missing", "works.revision_missing"]),
+        ("DELETE FROM revisions WHERE number = 3", ["works.revision_missing"]),
+        ("DELETE FROM revisions WHERE number = 3; DELETE FROM links WHERE number = 3", ["works.link_missing"]),
+        ("UPDATE revisions SET author = 'B. Other' WHERE number = 2", ["works.link_broken"]),
+        ("UPDATE revisions SET issued_at = '2025-01-01T00:00:00Z' WHERE number = 1", ["works.link_broken"]),
+        (
+            "UPDATE revisions SET body = x'7b7d', sha256 = "
+            "'44136fa355b3678a1146ad16f7e8649e94fb4fc21fe77e8310c060f61caaff8a' WHERE number = 2",
+            ["works.link_broken"],
+        ),
+        (
+            "UPDATE revisions SET number = 9 WHERE number = 1; UPDATE revisions SET number = 1 WHERE number = 2; "
+            "UPDATE revisions SET number = 2 WHERE number = 9",
+            ["works.link_broken", "works.link_broken"],
+        ),
+        (
+            "INSERT INTO revisions SELECT document_id, 4, body, sha256, author, issued_at FROM revisions "
+            "WHERE number = 1",
+            ["works.link_missing"],
+        ),
+        ("DELETE FROM links WHERE number = 2", ["works.link_missing", "works.link_broken", "works.link_missing"]),
     ],
 )
 def test_verify_finds_what_was_changed_behind_the_triggers(works, wps_id, path, tampering, codes):
-    for _ in range(3):
-        works.issue(wps_id, BODY, author="A. Maker", now=NOW)
+    for blanks in range(3):
+        works.issue(wps_id, BODY + " " * blanks, author="A. Maker", now=NOW)
     works.close()
     intruder = sqlite3.connect(path)
-    for action in ("update", "delete"):
-        intruder.execute(f"DROP TRIGGER issued_revisions_stay_{action}")
-    intruder.execute(tampering)
+    kept = intruder.execute("SELECT name, sql FROM sqlite_master WHERE type = 'trigger'").fetchall()
+    for name, _ in kept:
+        intruder.execute(f"DROP TRIGGER {name}")
+    intruder.executescript(tampering)
+    for _, sql in kept:
+        intruder.execute(sql)
     intruder.commit()
     intruder.close()
     with open_works(path) as again:
-        assert [notice.code for notice in again.verify()] == codes
-        assert all(notice.where.startswith("W-101@") for notice in again.verify())
+        found = again.verify()
+    assert sorted(notice.code for notice in found) == sorted(codes)
+    assert all(notice.where.startswith("W-101@") or notice.where == "chain" for notice in found)
 
 
 def test_a_deleted_document_is_kept_and_comes_back(works, wps_id):
@@ -143,21 +166,18 @@ def test_half_a_surrogate_pair_that_was_typed_is_not_lost(works, wps_id):
     assert works.draft(wps_id).pending == {"header/title": "\ud83d"}
 
 
-def test_a_file_in_a_folder_that_cannot_be_locked_opens_for_reading(works, path, monkeypatch):
+def test_a_file_in_a_folder_that_cannot_be_locked_opens_for_reading(works, path, tmp_path, monkeypatch):
     works.close()
-    monkeypatch.setattr("anlage.store.lock.os.open", _refused)
+    monkeypatch.setattr("anlage.store.opening.os.access", lambda path, _: path != tmp_path)
     with open_works(path) as second:
         assert (second.can_write, second.entries()) == (False, ())
-
-
-def _refused(*_):
-    raise PermissionError("read-only folder")
+        assert second.why_read_only == "its folder may not be written"
 
 
 # Files that are refused ----------------------------------------------------------------------
 
 
-def header(application=0x414E4C47, layout=1):
+def header(application=0x414E4C47, layout=2):
     """A file that starts like a works file and is nothing behind it."""
     head = bytearray(b"SQLite format 3\x00".ljust(100, b"\x00"))
     head[60:64], head[68:72] = layout.to_bytes(4, "big"), application.to_bytes(4, "big")
@@ -170,7 +190,7 @@ def header(application=0x414E4C47, layout=1):
         (b"", "ostrel.anlage: it is no works file; choose a file that Anlage made"),
         (b"hello" * 100, "it is no works file"),
         (header(application=1), "it is no works file"),
-        (header(layout=2), "ostrel.anlage: its layout 2 is of a newer Anlage; open it with a newer Anlage"),
+        (header(layout=3), "ostrel.anlage: its layout 3 is of a newer Anlage; open it with a newer Anlage"),
         (header(), "ostrel.anlage: it is damaged; take a copy from the backup"),
         (header() + b"\xff" * 5000, "it is damaged"),
     ],
@@ -195,14 +215,40 @@ def test_a_truncated_works_file_is_damaged(works, wps_id, path):
     assert path.read_bytes() == whole[: len(whole) // 2]
 
 
-def test_a_foreign_database_with_our_mark_is_damaged(path):
+def test_a_foreign_database_with_our_mark_is_refused(path):
     foreign = sqlite3.connect(path)
     foreign.execute("CREATE TABLE documents (id)")
     foreign.execute(f"PRAGMA application_id = {0x414E4C47}")
+    foreign.execute("PRAGMA user_version = 2")
     foreign.commit()
     foreign.close()
-    with pytest.raises(FormatError, match="it is damaged"):
+    with pytest.raises(FormatError, match="its table documents is not of a works file"):
         open_works(path)
+
+
+@pytest.mark.parametrize(
+    ("planting", "told"),
+    [
+        ("DROP TRIGGER issued_revisions_stay_update", "its trigger issued_revisions_stay_update is missing"),
+        ("CREATE TRIGGER t AFTER INSERT ON drafts BEGIN DELETE FROM drafts; END", "its trigger t is not"),
+        ("CREATE VIEW v AS WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i FROM n) SELECT i FROM n", "view v is"),
+        ("ALTER TABLE documents ADD COLUMN x GENERATED ALWAYS AS (zeroblob(999999999)) VIRTUAL", "table documents is"),
+        ("CREATE INDEX x ON drafts (abs(-9223372036854775807))", "its index x is not of a works file"),
+        ("DROP TRIGGER links_stay_delete; CREATE TRIGGER links_stay_delete BEFORE DELETE ON links BEGIN SELECT 1; END",
+         "its trigger links_stay_delete is not of a works file"),
+    ],
+    ids=range(6),
+)  # fmt: skip
+@pytest.mark.parametrize("read_only", [True, False])
+def test_what_was_planted_in_a_works_file_or_taken_out_refuses_it(works, path, planting, told, read_only):
+    works.close()
+    intruder = sqlite3.connect(path)
+    intruder.executescript(planting)
+    intruder.close()
+    before = path.read_bytes()
+    with pytest.raises(FormatError, match=told):
+        open_works(path, read_only=read_only)
+    assert path.read_bytes() == before
 
 
 def test_a_missing_file_a_folder_and_an_existing_name_are_told_apart(tmp_path, path):

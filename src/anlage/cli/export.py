@@ -4,22 +4,23 @@ import argparse
 from pathlib import Path
 from typing import Any
 
-from anlage.cli.parsing import add_json
-from anlage.core.errors import AnlageError, FormatError
+from anlage.cli.parsing import add_force, add_json
+from anlage.core.errors import AnlageError
 from anlage.core.procedure import WPS, Wps
 from anlage.formats.font import measure
 from anlage.session.keyed.answer import Answer
 from anlage.session.kinds import KINDS
 from anlage.session.output.pictures import picture_file
-from anlage.session.output.saving import ENDINGS
+from anlage.session.output.saving import ENDINGS, save
 from anlage.session.output.tables import table_file
 from anlage.session.works.found_documents import (
     Found,
     find_document,
+    source_of,
 )
 
 
-def export_answer(name: str, target: str, *, picture: str = "section") -> Answer:
+def export_answer(name: str, target: str, *, picture: str = "section", force: bool = False) -> Answer:
     """Write a document as JSON, or a picture or the passes of a procedure by the ending of the file; return where.
 
     Raises
@@ -34,13 +35,7 @@ def export_answer(name: str, target: str, *, picture: str = "section") -> Answer
     else:
         found = _find_any(name)
         body, sha256 = found.body.encode("utf-8"), found.sha256
-    try:
-        with path.open("xb") as file:
-            file.write(body)
-    except FileExistsError as fault:
-        raise FormatError("it exists already", where=path.name, mend="choose another name") from fault
-    except OSError as fault:
-        raise FormatError("it cannot be written", where=path.name, mend="choose a folder you can write") from fault
+    save(path, lambda: body, sources=(source_of(name),), over=force)
     return Answer({"file": str(path), "sha256": sha256}, [("written", str(path)), ("sha256", sha256)], ())
 
 
@@ -75,9 +70,10 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
         metavar="NAME",
         help="section, beads, designs, symbol, stops, node, cope, fit-up/PLACE or sectors/PASS",
     )
+    add_force(parser)
     add_json(parser)
 
 
 def answer(arguments: argparse.Namespace) -> Answer:
     """Write a document, a picture or a table."""
-    return export_answer(arguments.document, arguments.output, picture=arguments.picture)
+    return export_answer(arguments.document, arguments.output, picture=arguments.picture, force=arguments.force)

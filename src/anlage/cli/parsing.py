@@ -44,6 +44,11 @@ def add_words(
     add_json(parser)
 
 
+def add_force(parser: argparse.ArgumentParser) -> None:
+    """Let a command write over a file that is there."""
+    parser.add_argument("--force", action="store_true", help="write over a file that is there; never over a works file")
+
+
 def add_json(parser: argparse.ArgumentParser) -> None:
     """Let a command answer as JSON."""
     parser.add_argument("--json", action="store_true", dest="as_json", help="print one JSON object")
@@ -51,4 +56,6 @@ def add_json(parser: argparse.ArgumentParser) -> None:
 
 def add_records(parser: argparse.ArgumentParser) -> None:
     """Let a command take the records that a procedure is judged by."""
-    parser.add_argument("--pqr", metavar="FILE", nargs="+", default=[], help="records; else those of its works file")
+    parser.add_argument(
+        "--pqr", metavar="FILE", nargs="+", action="extend", default=[], help="records; else those of its works file"
+    )

@@ -5,22 +5,23 @@ import hashlib
 from collections.abc import Sequence
 from pathlib import Path
 
-from anlage.cli.parsing import DOCUMENT, add_json, add_records
-from anlage.core.errors import FormatError
+from anlage.cli.parsing import DOCUMENT, add_force, add_json, add_records
 from anlage.core.procedure import WPS
 from anlage.formats.font import measure
 from anlage.formats.pdf import pdf
 from anlage.session.judging.assessment import Assessor
 from anlage.session.keyed.answer import Answer
+from anlage.session.output.saving import save
 from anlage.session.output.wps_sheet import sheet
 from anlage.session.works.found_documents import (
     find_document,
     records_for,
+    source_of,
     standing_of,
 )
 
 
-def print_answer(name: str, target: str, records: Sequence[str], paper: str) -> Answer:
+def print_answer(name: str, target: str, records: Sequence[str], paper: str, *, force: bool = False) -> Answer:
     """Write the sheet of a procedure as PDF, and return where; only an issued revision is called issued.
 
     Raises
@@ -31,10 +32,7 @@ def print_answer(name: str, target: str, records: Sequence[str], paper: str) -> 
     judge = Assessor(records_for(found, records))
     pages = sheet(found.value, judge.assess(found.value), standing_of(found), paper=paper, measure=measure)
     data, path = pdf(pages, title=found.value.header.number), Path(target)
-    try:
-        path.write_bytes(data)
-    except OSError as fault:
-        raise FormatError("it cannot be written", where=path.name, mend="choose a folder you can write") from fault
+    save(path, lambda: data, sources=(found.source, *map(source_of, records)), over=force)
     values = {"file": str(path), "pages": len(pages), "sha256": hashlib.sha256(data).hexdigest()}
     return Answer(values, [("written", str(path)), ("pages", f"{len(pages)}")], ())
 
@@ -45,9 +43,10 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("-o", "--output", required=True, metavar="FILE.pdf", help="the file to write")
     add_records(parser)
     parser.add_argument("--paper", choices=("a4", "letter"), default="a4")
+    add_force(parser)
     add_json(parser)
 
 
 def answer(arguments: argparse.Namespace) -> Answer:
     """Write the sheet of a procedure."""
-    return print_answer(arguments.procedure, arguments.output, arguments.pqr, arguments.paper)
+    return print_answer(arguments.procedure, arguments.output, arguments.pqr, arguments.paper, force=arguments.force)

@@ -2,35 +2,43 @@
 
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from types import MappingProxyType
 
 from msgspec import Struct
 
+from anlage.store.faults import HeldError
+
 QUIET_S = 0.3  # after the last edit
 LATEST_S = 0.9  # after the first unsaved edit: with the writing itself within one second
+AGAIN_S = 2.0  # after a save that failed: by then there may be room on the disk
+HELD_AGAIN_S = 0.2  # after one that another program held up
+HELD_TOLD_S = 15.0  # that another program may hold it up before that is told
 
 
 class _Waiting(Struct):
     save: Callable[[], None]
     first: float
-    last: float
+    due: float
+    fault: Exception | None = None
 
 
 class Saver:
-    """One writer thread. The newest save of each document waits; older ones it replaces are never written.
+    """One writer thread. The newest save of each document waits until it is done; older ones are never written.
 
     Parameters
     ----------
-    failed : called with the fault, on the writer thread, when a save does not succeed; the save is tried again
-        with the next edit
+    told : called on the writer thread with what is not saved, by document, and why, whenever that changes; empty when
+        everything is saved again
     """
 
-    def __init__(self, failed: Callable[[Exception], None]) -> None:
-        self._failed = failed
+    def __init__(self, told: Callable[[Mapping[str, Exception]], None]) -> None:
+        self._told = told
+        self._told_last: dict[str, str] = {}
         self._waiting: dict[str, _Waiting] = {}
         self._changed = threading.Condition()
         self._closing = False
-        self._busy = False
+        self._busy = ""
         self._thread = threading.Thread(target=self._run, name="works file", daemon=True)
         self._thread.start()
 
@@ -39,54 +47,113 @@ class Saver:
         now = time.monotonic()
         with self._changed:
             before = self._waiting.get(document_id)
-            self._waiting[document_id] = _Waiting(save, before.first if before else now, now)
+            if before is None:
+                self._waiting[document_id] = _Waiting(save, now, now + QUIET_S)
+            elif before.fault is None:
+                before.save, before.due = save, min(now + QUIET_S, before.first + LATEST_S)
+            else:
+                before.save, before.due = save, min(before.due, now + QUIET_S)
             self._changed.notify_all()
 
-    def flush(self) -> None:
-        """Save everything that waits, now, and return when it is in the file."""
+    def unsaved(self) -> Mapping[str, Exception]:
+        """Return what could not be saved, by document, and why."""
         with self._changed:
-            for waiting in self._waiting.values():
-                waiting.first = float("-inf")
-            self._changed.notify_all()
-            self._changed.wait_for(lambda: not self._waiting and not self._busy)
+            return self._faults()
 
-    def close(self) -> None:
-        """Save what waits and end the thread."""
-        self.flush()
+    def _faults(self) -> Mapping[str, Exception]:
+        return MappingProxyType({own: each.fault for own, each in self._waiting.items() if each.fault is not None})
+
+    def flush(self, patience_s: float = 0.0) -> Mapping[str, Exception]:
+        """Try to save everything that waits, now; return what is not saved for all that, and why.
+
+        What another program holds up is tried for as long as the patience lasts.
+        """
+        end = time.monotonic() + patience_s
+        while (left := self._flush_once()) and time.monotonic() < end:
+            if not all(isinstance(fault, HeldError) for fault in left.values()):
+                break
+            time.sleep(HELD_AGAIN_S)
+        return left
+
+    def _flush_once(self) -> Mapping[str, Exception]:
         with self._changed:
+            tried = tuple(self._waiting)
+            for each in self._waiting.values():
+                each.due, each.fault = float("-inf"), None
+            self._changed.notify_all()
+            self._changed.wait_for(lambda: not self._busy and not any(self._is_untried(own) for own in tried))
+            return self._faults()
+
+    def _is_untried(self, document_id: str) -> bool:
+        waiting = self._waiting.get(document_id)
+        return waiting is not None and waiting.fault is None
+
+    def close(self, patience_s: float = 0.0) -> Mapping[str, Exception]:
+        """Save what waits and end the thread; return what was not saved and is dropped, and why."""
+        left = self.flush(patience_s)
+        with self._changed:
+            self._waiting.clear()
             self._closing = True
             self._changed.notify_all()
         self._thread.join()
+        return left
 
     def _run(self) -> None:
         while True:
             with self._changed:
-                due = self._wait_until_due()
-                if due is None:
+                found = self._wait_until_due()
+                if found is None:
                     return
-                self._busy = True
-            try:
-                due()
-            except Exception as fault:  # noqa: BLE001 - told to the owner; the thread must live for the next save
-                self._failed(fault)
+                own, waiting = found
+                self._busy, save = own, waiting.save
+            fault = _done(save)
             with self._changed:
-                self._busy = False
+                self._busy = ""
+                if fault is None:
+                    if waiting.save is save:
+                        self._waiting.pop(own, None)
+                    else:  # typed on meanwhile
+                        waiting.first = time.monotonic()
+                        waiting.fault = None
+                else:
+                    waiting.fault = fault
+                    waiting.due = time.monotonic() + (HELD_AGAIN_S if isinstance(fault, HeldError) else AGAIN_S)
+                told = self._to_be_told()
                 self._changed.notify_all()
+            if told is not None:
+                self._told(told)
 
-    def _wait_until_due(self) -> Callable[[], None] | None:
+    def _to_be_told(self) -> Mapping[str, Exception] | None:
+        now = time.monotonic()
+        faults = {
+            own: fault
+            for own, fault in self._faults().items()
+            if not isinstance(fault, HeldError) or now - self._waiting[own].first > HELD_TOLD_S
+        }
+        said = {own: str(fault) for own, fault in faults.items()}
+        if said == self._told_last:
+            return None
+        self._told_last = said
+        return MappingProxyType(faults)
+
+    def _wait_until_due(self) -> tuple[str, _Waiting] | None:
         while True:
             if not self._waiting:
                 if self._closing:
                     return None
                 self._changed.wait()
                 continue
-            document_id, waiting = min(self._waiting.items(), key=lambda item: _due(item[1]))
-            left = _due(waiting) - time.monotonic()
+            own, waiting = min(self._waiting.items(), key=lambda item: item[1].due)
+            left = waiting.due - time.monotonic()
             if left <= 0:
-                del self._waiting[document_id]
-                return waiting.save
+                return own, waiting
             self._changed.wait(left)
 
 
-def _due(waiting: _Waiting) -> float:
-    return min(waiting.last + QUIET_S, waiting.first + LATEST_S)
+def _done(save: Callable[[], None]) -> Exception | None:
+    """Save; return what went wrong, for the thread must live for the next save."""
+    try:
+        save()
+    except Exception as fault:  # noqa: BLE001 - told to the owner
+        return fault
+    return None

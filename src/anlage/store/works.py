@@ -10,20 +10,23 @@ revision : a value with number, author, time and hash; it never changes
 import hashlib
 import json
 import sqlite3
-import threading
 import uuid
-from collections.abc import Iterator, Mapping
-from contextlib import AbstractContextManager, contextmanager
+from collections.abc import Mapping
+from contextlib import AbstractContextManager, closing
 from pathlib import Path
 from typing import Self
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.errors import FormatError, InputError, UnknownNameError
 from anlage.core.results import Notice
-from anlage.store.lock import WriterLock
-from anlage.store.opening import check_body, check_header, connect, damaged
-from anlage.store.tables import APPLICATION_ID, LAYOUT, SCHEMA
+from anlage.store.chain import Link, add_link, faults_of_chain, links_of
+from anlage.store.connection import BRIEF_MS, PATIENT_MS, Database, connect
+from anlage.store.faults import ConflictError
+from anlage.store.hold import Hold, identity
+
+CHAINED = 2  # the first layout with a chain and checksums
 
 
 class Entry(Struct, frozen=True):
@@ -49,13 +52,24 @@ class Draft(Struct, frozen=True):
 
 
 class Revision(Struct, frozen=True):
-    """An issued value: JSON text, its number and hash, who issued it and when (UTC, ISO 8601)."""
+    """An issued value: JSON text, number and hash, who issued it and when (UTC, ISO 8601), its link in the chain."""
 
     number: int
     body: str
     sha256: str
     author: str
     issued_at: str
+    link: str = ""
+
+
+def draft_hash(body: object, pending: object) -> str:
+    """Return the checksum of a draft as it stands in its row."""
+    return hashlib.sha256(as_bytes(body) + b"\0" + as_bytes(pending)).hexdigest()
+
+
+def as_bytes(stored: object) -> bytes:
+    """Return what stands in a column, whatever kind of value a foreign hand put there."""
+    return stored if isinstance(stored, bytes) else str(stored).encode(errors="replace")
 
 
 def _draft(body: object, pending: object, *, where: str) -> Draft:
@@ -81,95 +95,41 @@ def _draft(body: object, pending: object, *, where: str) -> Draft:
     return Draft(text, waiting, tuple(flaws))
 
 
-def create_works(path: Path, *, holder: str = "") -> "WorksFile":
-    """Make a new works file and return it open for writing.
-
-    Raises
-    ------
-    FormatError : something of that name exists, or the folder cannot be written
-    """
-    try:
-        path.open("xb").close()
-    except FileExistsError as fault:
-        raise FormatError("it exists already", where=path.name, mend="choose another name, or open it") from fault
-    except OSError as fault:
-        raise FormatError("it cannot be made there", where=path.name, mend="choose a folder you can write") from fault
-    connection = connect(path, write=True)
-    connection.execute(f"PRAGMA application_id = {APPLICATION_ID}")
-    connection.execute(f"PRAGMA user_version = {LAYOUT}")
-    connection.close()
-    return open_works(path, holder=holder, new=True)
-
-
-def open_works(path: Path, *, holder: str = "", read_only: bool = False, new: bool = False) -> "WorksFile":
-    """Open a works file; for reading only when someone else writes in it or the file cannot be written.
+class WorksFile:
+    """An open works file. All access goes through one connection, one thread at a time.
 
     Parameters
     ----------
-    path : the file
-    holder : the name that a second opener is told
-    read_only : do not ask for the right to write
-    new : the file was just made and has no tables yet
-
-    Raises
-    ------
-    FormatError : broken, foreign, newer or missing; the file is left as it was
+    database : its connection
+    hold : its lock
+    layout : of its tables
+    why_read_only : why it cannot be written; "" when it can
     """
-    check_header(path)
-    lock = WriterLock(path)
-    write = not read_only and lock.take(holder)
-    try:
-        return WorksFile(path, lock, write=write, new=new)
-    except sqlite3.OperationalError as fault:
-        lock.release()
-        if write and not new:  # the file itself may not be written, though its folder may
-            return open_works(path, read_only=True)
-        if not write and _recovered(path, lock, holder):
-            return open_works(path, holder=holder, read_only=True)
-        raise damaged(path, fault) from fault
-    except sqlite3.DatabaseError as fault:
-        lock.release()
-        raise damaged(path, fault) from fault
-    except FormatError:
-        lock.release()
-        raise
 
+    def __init__(self, database: Database, hold: Hold, *, layout: int, why_read_only: str = "") -> None:
+        self._database, self._hold, self._layout = database, hold, layout
+        self.why_read_only = why_read_only
+        self.flaws: tuple[Notice, ...] = ()  # what was planted in it, where that was to be told
+        self._seen: dict[str, str] = {}  # by document, the hash of the draft that was read or written last
 
-def _recovered(path: Path, lock: WriterLock, holder: str) -> bool:
-    """Undo what a killed writer left half done, which a reader may not; return whether there was something to undo."""
-    if not path.with_name(path.name + "-journal").exists() or not lock.take(holder):
-        return False
-    try:
-        connection = connect(path, write=True)
-        connection.execute("SELECT count(*) FROM sqlite_master").fetchone()
-        connection.close()
-    except sqlite3.DatabaseError:
-        return False
-    finally:
-        lock.release()
-    return not path.with_name(path.name + "-journal").exists()
+    @property
+    def path(self) -> Path:
+        """Where it lies; another name when it was renamed since."""
+        return self._database.path
 
-
-class WorksFile:
-    """An open works file. All access goes through one connection, one thread at a time."""
-
-    def __init__(self, path: Path, lock: WriterLock, *, write: bool, new: bool = False) -> None:
-        self.path, self.can_write = path, write
-        self._lock = lock
-        self._connection = connect(path, write=write)
-        self._one_at_a_time = threading.RLock()
-        try:
-            if new:
-                self._connection.executescript(f"BEGIN;{SCHEMA}COMMIT;")
-            check_body(self._connection, path)
-        except Exception:
-            self._close_connection()
-            raise
+    @property
+    def can_write(self) -> bool:
+        """Whether it is open for writing."""
+        return not self.why_read_only
 
     @property
     def held_by(self) -> str:
         """Who else writes in the file, when it could be opened for reading only; "" when nobody can be named."""
-        return "" if self.can_write else self._lock.holder()
+        return "" if self.can_write else self._hold.holder()
+
+    def is_at(self, path: Path) -> bool:
+        """Return whether a path leads to this very file."""
+        return identity(path) == self._hold.identity
 
     def __enter__(self) -> Self:
         return self
@@ -179,13 +139,7 @@ class WorksFile:
 
     def close(self) -> None:
         """Close the file and let another write."""
-        with self._one_at_a_time:
-            self._close_connection()
-            if self.can_write:
-                self._lock.release()
-
-    def _close_connection(self) -> None:
-        self._connection.close()
+        self._database.close()
 
     # Reading ---------------------------------------------------------------------------------
 
@@ -196,7 +150,7 @@ class WorksFile:
               (SELECT count(*) FROM revisions WHERE document_id = documents.id) AS issued
             FROM documents WHERE deleted_at IS {"NOT" if deleted else ""} NULL ORDER BY rowid
         """  # noqa: S608 - one of two words of our own
-        with self._transaction() as connection:
+        with self._database.reading() as connection:
             rows = connection.execute(query).fetchall()
         return tuple(
             Entry(row["id"], row["kind"], row["number"], row["title"], row["issued"], row["deleted_at"] is not None)
@@ -211,24 +165,35 @@ class WorksFile:
         UnknownNameError : there is no such document
         FormatError : no text is saved as its draft
         """
-        with self._transaction() as connection:
-            query = "SELECT body, pending FROM drafts WHERE document_id = ?"
-            row = connection.execute(query, (document_id,)).fetchone()
+        with self._database.reading() as connection:
+            row = connection.execute("SELECT * FROM drafts WHERE document_id = ?", (document_id,)).fetchone()
         if row is None:
             raise UnknownNameError(document_id, [entry.id for entry in self.entries()], where=self.path.name)
-        return _draft(row["body"], row["pending"], where=self.path.name)
+        found = draft_hash(row["body"], row["pending"])
+        self._seen[document_id] = found
+        draft = _draft(row["body"], row["pending"], where=self.path.name)
+        if self._layout > 1 and row["sha256"] != found and not draft.flaws:
+            draft = replace(draft, flaws=("it is not what was saved: its checksum is another",))
+        return draft
 
     def revisions(self, document_id: str) -> tuple[Revision, ...]:
         """Return a document's issued revisions, oldest first."""
         query = "SELECT * FROM revisions WHERE document_id = ? ORDER BY number"
-        with self._transaction() as connection:
+        with self._database.reading() as connection:
             rows = connection.execute(query, (document_id,)).fetchall()
+        links = {link.number: link.sha256 for link in self.links() if link.document_id == document_id}
         return tuple(
-            Revision(
-                row["number"], row["body"].decode(errors="replace"), row["sha256"], row["author"], row["issued_at"]
-            )
+            Revision(row["number"], as_bytes(row["body"]).decode(errors="replace"), row["sha256"], row["author"],
+                     row["issued_at"], links.get(row["number"], ""))
             for row in rows
-        )
+        )  # fmt: skip
+
+    def links(self) -> tuple[Link, ...]:
+        """Return the chain of issued revisions, first link first; none in a file older than the chain."""
+        if self._layout < CHAINED:
+            return ()
+        with self._database.reading() as connection:
+            return links_of(connection)
 
     def verify(self) -> tuple[Notice, ...]:
         """Return a notice for every issued revision that is not what was issued; none means all are intact."""
@@ -239,12 +204,14 @@ class WorksFile:
         """
         notices: list[Notice] = []
         expected: dict[str, int] = {}
-        with self._transaction() as connection:
+        with self._database.reading() as connection:
             rows = connection.execute(query).fetchall()
+            called = {row["document_id"]: row["name"] or row["document_id"] for row in rows}
+            chain = faults_of_chain(connection, called) if self._layout >= CHAINED else ()
         for row in rows:
             number, owner = row["number"], row["document_id"]
-            place = f"{row['name'] or owner}@{number}"
-            if hashlib.sha256(row["body"]).hexdigest() != row["sha256"]:
+            place = f"{called[owner]}@{number}"
+            if hashlib.sha256(as_bytes(row["body"])).hexdigest() != row["sha256"]:
                 text = f"{place} is not what was issued: its bytes no longer give its hash"
                 notices.append(Notice("works.revision_changed", place, text))
             following = expected.get(owner, 1)
@@ -252,7 +219,17 @@ class WorksFile:
                 text = f"{place} follows {following - 1}: a revision between them is gone"
                 notices.append(Notice("works.revision_missing", place, text))
             expected[owner] = number + 1
-        return tuple(notices)
+        return (*self.flaws, *notices, *chain)
+
+    def copy_to(self, target: Path) -> None:
+        """Copy everything into a new database beside; whoever calls gives it its name.
+
+        Raises
+        ------
+        FormatError : the file cannot be read whole, or the copy cannot be written
+        """
+        with closing(connect(target, write=True)) as copy:
+            self._database.copy_to(copy)
 
     # Writing ---------------------------------------------------------------------------------
 
@@ -262,13 +239,17 @@ class WorksFile:
         Raises
         ------
         InputError : the file is open for reading only
+        FormatError : it was not written, and why
         """
         document_id = uuid.uuid4().hex
+        data, pending = body.encode(), "{}"
+        own = draft_hash(data, pending)
         with self._writing() as connection:
             columns = "INSERT INTO documents (id, kind, number, title, created_at) VALUES (?, ?, ?, ?, ?)"
             connection.execute(columns, (document_id, kind, number, title, now))
-            draft = "INSERT INTO drafts (document_id, body, saved_at) VALUES (?, ?, ?)"
-            connection.execute(draft, (document_id, body.encode(), now))
+            draft = "INSERT INTO drafts (document_id, body, pending, saved_at, sha256) VALUES (?, ?, ?, ?, ?)"
+            connection.execute(draft, (document_id, data, pending, now, own))
+        self._seen[document_id] = own
         return document_id
 
     def save_draft(self, document_id: str, draft: Draft, *, now: str, number: str = "", title: str = "") -> None:
@@ -278,24 +259,36 @@ class WorksFile:
         ------
         InputError : the file is open for reading only
         UnknownNameError : there is no such document
+        ConflictError : the draft in the file is another than was read from it or written last
+        HeldError : another program holds the file
+        FormatError : it was not written, and why
         """
+        data = draft.body.encode()
         pending = json.dumps(dict(draft.pending))  # escaped: half a surrogate pair can be typed, and is not lost
-        with self._writing() as connection:
-            values = (draft.body.encode(), pending, now, document_id)
-            done = connection.execute(
-                "UPDATE drafts SET body = ?, pending = ?, saved_at = ? WHERE document_id = ?", values
-            )
-            if done.rowcount != 1:
+        own = draft_hash(data, pending)
+        with self._writing(BRIEF_MS) as connection:
+            query = "SELECT body, pending FROM drafts WHERE document_id = ?"
+            before = connection.execute(query, (document_id,)).fetchone()
+            if before is None:
                 raise UnknownNameError(document_id, (), where=self.path.name)
+            there = draft_hash(before["body"], before["pending"])
+            if self._seen.setdefault(document_id, there) != there:
+                what = f"{number or document_id} was changed in it by another program"
+                raise ConflictError(what, where=self.path.name, mend="save under another name, and compare the two")
+            values = (data, pending, now, own, document_id)
+            query = "UPDATE drafts SET body = ?, pending = ?, saved_at = ?, sha256 = ? WHERE document_id = ?"
+            connection.execute(query, values)
             names = (number, title, document_id)
             connection.execute("UPDATE documents SET number = ?, title = ? WHERE id = ?", names)
+        self._seen[document_id] = own
 
     def issue(self, document_id: str, body: str, *, author: str, now: str) -> Revision:
-        """Store a value as the next revision and return it.
+        """Store a value as the next revision, linked to the one issued before it, and return it.
 
         Raises
         ------
         InputError : no author is stated, or the file is open for reading only
+        FormatError : it was not written, and why
         """
         if not author.strip():
             raise InputError("nobody issues it", where="author", mend="state your name in the settings")
@@ -307,7 +300,9 @@ class WorksFile:
             columns = "INSERT INTO revisions (document_id, number, body, sha256, author, issued_at)"
             values = (document_id, number, data, digest, author, now)
             connection.execute(f"{columns} VALUES (?, ?, ?, ?, ?, ?)", values)
-        return Revision(number, body, digest, author, now)
+            query = "SELECT * FROM revisions WHERE document_id = ? AND number = ?"
+            link = add_link(connection, connection.execute(query, (document_id, number)).fetchone(), now)
+        return Revision(number, body, digest, author, now, link)
 
     def delete(self, document_id: str, *, now: str) -> None:
         """Put a document away; it is kept and can be restored.
@@ -315,6 +310,7 @@ class WorksFile:
         Raises
         ------
         InputError : the file is open for reading only
+        FormatError : it was not written, and why
         """
         self._mark(document_id, now)
 
@@ -324,6 +320,7 @@ class WorksFile:
         Raises
         ------
         InputError : the file is open for reading only
+        FormatError : it was not written, and why
         """
         self._mark(document_id, None)
 
@@ -331,21 +328,8 @@ class WorksFile:
         with self._writing() as connection:
             connection.execute("UPDATE documents SET deleted_at = ? WHERE id = ?", (deleted_at, document_id))
 
-    @contextmanager
-    def _transaction(self) -> Iterator[sqlite3.Connection]:
-        """Yield the one connection: all that is done with it is in the file afterwards, or nothing."""
-        with self._one_at_a_time:
-            self._connection.execute("BEGIN")
-            try:
-                yield self._connection
-            except BaseException:
-                self._connection.execute("ROLLBACK")
-                raise
-            self._connection.execute("COMMIT")
-
-    def _writing(self) -> AbstractContextManager[sqlite3.Connection]:
+    def _writing(self, patience_ms: int = PATIENT_MS) -> AbstractContextManager[sqlite3.Connection]:
         if not self.can_write:
-            who = self.held_by
-            what = f"it is open for reading only{f', {who} writes in it' if who else ''}"
+            what = f"it is open for reading only, {self.why_read_only}"
             raise InputError(what, where=self.path.name, mend="save under another name, or ask for it to be closed")
-        return self._transaction()
+        return self._database.writing(patience_ms)

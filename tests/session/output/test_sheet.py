@@ -157,7 +157,7 @@ def content(part):
 
 @pytest.fixture
 def works(tmp_path):
-    found = OpenWorks(demo_file(NOW, folder=tmp_path), now=lambda: NOW, failed=pytest.fail)
+    found = OpenWorks(demo_file(NOW, folder=tmp_path), now=lambda: NOW, told=pytest.fail)
     yield found
     found.close()
 

@@ -33,7 +33,7 @@ def path(tmp_path):
 
 @pytest.fixture
 def works(path):
-    found = OpenWorks(path, now=lambda: NOW, failed=pytest.fail)
+    found = OpenWorks(path, now=lambda: NOW, told=pytest.fail)
     yield found
     found.close()
 

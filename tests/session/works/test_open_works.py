@@ -24,7 +24,7 @@ NOW = "2026-11-23T12:00:00Z"
 
 @pytest.fixture
 def works(tmp_path):
-    found = OpenWorks(tmp_path / "w.anlage", now=lambda: NOW, failed=pytest.fail, holder="Office")
+    found = OpenWorks(tmp_path / "w.anlage", now=lambda: NOW, told=pytest.fail, holder="Office")
     yield found
     found.close()
 
@@ -48,7 +48,7 @@ def test_the_list_follows_number_and_title(works):
 
 
 def test_a_second_opener_reads_and_is_told_who_writes(works):
-    second = OpenWorks(works.path, now=lambda: NOW, failed=pytest.fail)
+    second = OpenWorks(works.path, now=lambda: NOW, told=pytest.fail)
     assert (second.can_write, second.held_by) == (False, "Office")
     second.close()
 
@@ -56,7 +56,7 @@ def test_a_second_opener_reads_and_is_told_who_writes(works):
 def test_a_file_that_cannot_be_opened_is_refused(tmp_path):
     (tmp_path / "x.anlage").write_text("no")
     with pytest.raises(FormatError, match=r"^x\.anlage: it is no works file; "):
-        OpenWorks(tmp_path / "x.anlage", now=lambda: NOW, failed=pytest.fail)
+        OpenWorks(tmp_path / "x.anlage", now=lambda: NOW, told=pytest.fail)
 
 
 @pytest.mark.parametrize(

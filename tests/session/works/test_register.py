@@ -23,7 +23,7 @@ SIZE = (200.0, 140.0)
 
 @pytest.fixture
 def works(tmp_path):
-    found = OpenWorks(demo_file(NOW, folder=tmp_path), now=lambda: NOW, failed=pytest.fail)
+    found = OpenWorks(demo_file(NOW, folder=tmp_path), now=lambda: NOW, told=pytest.fail)
     yield found
     found.close()
 
@@ -62,7 +62,7 @@ def test_what_cannot_be_read_says_so_and_hides_nothing_else(tmp_path):
     with open_works(path) as file:
         file.add("anlage-wps", "{", now=NOW, number="OST-W-77")
         file.add("anlage-pqr", "{", now=NOW, number="OST-R-77")
-    works = OpenWorks(path, now=lambda: NOW, failed=pytest.fail)
+    works = OpenWorks(path, now=lambda: NOW, told=pytest.fail)
     found = {row.number: row for row in read(works)}
     works.close()
     assert (found["OST-W-77"].state, found["OST-W-77"].verdict) == ("cannot be read", "unproven")

@@ -199,12 +199,6 @@ def test_a_second_window_reads_only_and_says_who_writes(open_person, tmp_path):
     assert second.document.working is before
 
 
-def test_a_save_that_fails_is_told(demo, qtbot):
-    with qtbot.waitSignal(demo.desk._works.save_failed):
-        demo.desk._works._on_save_failed(OSError("disk full"))
-    qtbot.waitUntil(lambda: "disk full" in demo.shell.notice.text.text())
-
-
 def test_the_last_works_file_is_opened_again_if_it_is_there(tmp_path):
     assert last_works(Settings()) is None
     assert last_works(Settings(recent=(str(tmp_path / "gone.anlage"),))) is None

@@ -9,6 +9,8 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 
 import tomli
 
+from anlage.session.machine.whole import write_whole
+
 if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded for it
     from anlage.core.quantities.units import System
     from anlage.data.look import Theme
@@ -99,6 +101,4 @@ def write_settings(path: Path, settings: Settings) -> None:
     plain = {name: value for name, value in settings._asdict().items() if name != "rates"}
     lines = [f"{name} = {json.dumps(value, ensure_ascii=False)}\n" for name, value in plain.items()]
     lines += ["[rates]\n", *(f"{name} = {float(value)!r}\n" for name, value in settings.rates.items())]
-    fresh = path.with_suffix(".new")
-    fresh.write_text("".join(lines), encoding="utf-8")
-    fresh.replace(path)
+    write_whole(path, "".join(lines).encode(errors="replace"))

@@ -19,10 +19,14 @@ LARGEST_BYTES = 64_000_000  # no document is larger
 
 
 class Found(Struct, Generic[AnyPart], frozen=True):
-    """A document with where it comes from: its JSON text, revision (`None` for a draft or a file), the works file."""
+    """A document with where it comes from: its JSON text, revision (`None` for a draft or a file), the works file.
+
+    `source` is the file that it was read from.
+    """
 
     value: AnyPart
     body: str
+    source: Path
     revision: int | None = None
     works: Path | None = None
 
@@ -43,7 +47,7 @@ def find_document(name: str, kind: DocumentKind[AnyPart]) -> Found[AnyPart]:
     place, hash_sign, number = name.partition("#")
     if not hash_sign:
         body = text_of_file(Path(place))
-        return Found(read_strict(body, kind, where=Path(place).name), body)
+        return Found(read_strict(body, kind, where=Path(place).name), body, Path(place))
     path, (number, _, revision) = Path(place), number.partition("@")
     with open_works(path, read_only=True) as works:
         own = _named(works, number, kind.format)
@@ -54,7 +58,12 @@ def find_document(name: str, kind: DocumentKind[AnyPart]) -> Found[AnyPart]:
             if revision not in bodies:
                 raise UnknownNameError(f"revision {revision}", bodies, where=number)
             body, issued = bodies[revision], int(revision)
-    return Found(read_strict(body, kind, where=name), body, issued, path)
+    return Found(read_strict(body, kind, where=name), body, path, issued, path)
+
+
+def source_of(name: str) -> Path:
+    """Return the file that an argument names a document of."""
+    return Path(name.partition("#")[0])
 
 
 def standing_of(found: Found[Part]) -> Standing:

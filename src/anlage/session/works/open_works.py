@@ -1,33 +1,41 @@
 """The open works file: its documents as drafts, each edit on its way to the disk within a second."""
 
 import hashlib
+import os
 import re
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from pathlib import Path
 from types import MappingProxyType
 from typing import Any
 
+from msgspec.structs import replace
+
 from anlage.core.document import Part, read_mending, write
-from anlage.core.errors import FormatError, InputError, UnknownNameError
+from anlage.core.errors import AnlageError, FormatError, InputError, UnknownNameError
 from anlage.core.procedure import Header, clashes
-from anlage.core.record import PQR, Pqr
+from anlage.core.record import Pqr
 from anlage.core.results import Notice
 from anlage.session.kinds import PROCEDURE, RECORD, Kind, kind_of_format
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.presence import has_leaf
 from anlage.session.works.standing import Standing, is_same
-from anlage.store import Draft, Entry, Revision, Saver, WorksFile, create_works, open_works
+from anlage.store import Draft, Entry, Revision, Saver, copy_as, create_works, keep_copy, open_works
+
+PATIENCE_S = 1.0  # that closing and issuing wait for another program which holds the file
 
 
 class OpenWorks:
     """One works file while it is open.
 
+    What was typed is known here at once, and in the file within a second; whoever writes in it alone need not ask it.
+
     Parameters
     ----------
     path : the file; made when it does not exist
     now : gives the time as ISO 8601 in UTC
-    failed : called with the fault, on the writer thread, when a draft could not be saved
+    told : called on the writer thread with the drafts that are not saved, by document, and why; empty once all are
     holder : the name that a second opener is told
+    say : takes a sentence about what was not done beside; may be called on the writer thread
 
     Raises
     ------
@@ -35,11 +43,17 @@ class OpenWorks:
     """
 
     def __init__(
-        self, path: Path, *, now: Callable[[], str], failed: Callable[[Exception], None], holder: str = ""
-    ) -> None:
-        self._file: WorksFile = open_works(path, holder=holder) if path.exists() else create_works(path, holder=holder)
-        self._now = now
-        self._saver = Saver(failed)
+        self, path: Path, *, now: Callable[[], str], told: Callable[[Mapping[str, Exception]], None], holder: str = "",
+        say: Callable[[str], None] = lambda _sentence: None,
+    ) -> None:  # fmt: skip
+        exists = os.path.lexists(path)
+        self._file = open_works(path, holder=holder, now=now()) if exists else create_works(path, holder=holder)
+        self._now, self._say = now, say
+        self._saver = Saver(told)
+        self._latest: dict[str, Working] = {}  # what was typed last, of every document that was typed in
+        self._entries: tuple[Entry, ...] | None = None  # while nobody else can change them
+        self._revisions: dict[str, tuple[Revision, ...]] = {}
+        self._is_untouched = True
 
     @property
     def path(self) -> Path:
@@ -52,13 +66,30 @@ class OpenWorks:
         return self._file.can_write
 
     @property
+    def why_read_only(self) -> str:
+        """Why edits cannot be saved; "" when they can."""
+        return self._file.why_read_only
+
+    @property
     def held_by(self) -> str:
         """Who else writes in it."""
         return self._file.held_by
 
+    def is_at(self, path: Path) -> bool:
+        """Return whether a path leads to this very file, by whatever name."""
+        return self._file.is_at(path)
+
+    def all_entries(self) -> tuple[Entry, ...]:
+        """Return the documents of every kind, in the order they were made, by the numbers that they have now."""
+        if not self.can_write:
+            return self._file.entries()
+        if self._entries is None:
+            self._entries = self._file.entries()
+        return self._entries
+
     def entries(self, kind: Kind = PROCEDURE) -> tuple[Entry, ...]:
         """Return the documents of a kind, in the order they were made."""
-        return tuple(entry for entry in self._file.entries() if entry.kind == kind.format)
+        return tuple(entry for entry in self.all_entries() if entry.kind == kind.format)
 
     def kind(self, document_id: str) -> Kind:
         """Return of which kind a document is.
@@ -67,7 +98,7 @@ class OpenWorks:
         ------
         UnknownNameError : there is no such document
         """
-        found = {entry.id: entry.kind for entry in self._file.entries()}
+        found = {entry.id: entry.kind for entry in self.all_entries()}
         if document_id not in found:
             raise UnknownNameError(document_id, found, where=self.path.name)
         return kind_of_format(found[document_id])
@@ -80,6 +111,8 @@ class OpenWorks:
         UnknownNameError : there is no such document
         FormatError : what is saved is no procedure, or one of a newer version
         """
+        if document_id in self._latest:
+            return self._latest[document_id], ()
         draft = self._file.draft(document_id)
         value, notices = read_mending(draft.body, self.kind(document_id).core)
         told = tuple(Notice("document.damaged", "draft", flaw) for flaw in draft.flaws)
@@ -91,12 +124,11 @@ class OpenWorks:
         found = []
         for entry in self.entries(RECORD):
             try:
-                draft = self._file.draft(entry.id)
-                pqr, notices = read_mending(draft.body, PQR)
+                working, notices = self.read(entry.id)
             except FormatError:
                 continue  # it proves nothing; opening it says why
-            if not notices and not draft.flaws:  # what was left out of it may be what failed
-                found.append((entry.id, pqr))
+            if not notices:  # what was left out of it may be what failed
+                found.append((entry.id, working.value))
         return tuple(found)
 
     def add(self, document: Part) -> str:
@@ -108,11 +140,18 @@ class OpenWorks:
         """
         header: Header = document.header  # type: ignore[attr-defined]
         kind: str = document.format  # type: ignore[attr-defined]  # a document, not a part of one
-        return self._file.add(kind, write(document), now=self._now(), number=header.number, title=header.title)
+        self._keep_copy()
+        own = self._file.add(kind, write(document), now=self._now(), number=header.number, title=header.title)
+        self._entries = None
+        return own
 
     def revisions(self, document_id: str) -> tuple[Revision, ...]:
         """Return a procedure's issued revisions, oldest first."""
-        return self._file.revisions(document_id)
+        if not self.can_write:
+            return self._file.revisions(document_id)
+        if document_id not in self._revisions:
+            self._revisions[document_id] = self._file.revisions(document_id)
+        return self._revisions[document_id]
 
     def issue(self, document_id: str, working: Working, *, author: str) -> Revision:
         """Store a procedure as its next revision, which never changes.
@@ -121,6 +160,7 @@ class OpenWorks:
         ------
         InputError : a text waits that was not taken over, values clash, the number is missing or taken, nobody issues
             it, or the file is open for reading only
+        FormatError : its draft, or the revision, could not be saved
         """
         header = working.value.header
         if working.pending:
@@ -133,7 +173,10 @@ class OpenWorks:
         if clash := number_clash(header.number, document_id, self.entries()):
             raise clash
         self.save(document_id, working)
-        self.flush()
+        if unsaved := self.flush(PATIENCE_S).get(document_id):
+            raise _unsaved(unsaved, f"{header.number} is not issued")
+        self._revisions.pop(document_id, None)
+        self._entries = None
         return self._file.issue(document_id, write(working.value), author=author, now=self._now())
 
     def badge(self, document_id: str, working: Working) -> str:
@@ -154,30 +197,85 @@ class OpenWorks:
     def save(self, document_id: str, working: Working) -> None:
         """Save a draft soon: 300 ms after the last edit, within a second of the first unsaved one."""
         header = working.value.header
+        self._latest[document_id] = working
+        if self._entries is not None:
+            self._entries = tuple(
+                replace(entry, number=header.number, title=header.title) if entry.id == document_id else entry
+                for entry in self._entries
+            )
 
         def saving() -> None:
+            self._keep_copy()
             draft = Draft(write(working.value), working.pending)
             self._file.save_draft(document_id, draft, now=self._now(), number=header.number, title=header.title)
 
         self._saver.put(document_id, saving)
 
-    def flush(self) -> None:
-        """Save everything that waits, now."""
-        self._saver.flush()
+    def _keep_copy(self) -> None:
+        """Keep a copy of the file as it was opened, before it is changed for the first time."""
+        if not self._is_untouched or not self.can_write:
+            return
+        self._is_untouched = False
+        try:
+            keep_copy(self._file, self._now())
+        except FormatError as fault:
+            self._say(f"No copy was kept of {self.path.name} as it was before: {fault.what}.")
+
+    def unsaved(self) -> Mapping[str, Exception]:
+        """Return the documents whose draft could not be saved, and why."""
+        return self._saver.unsaved()
+
+    def flush(self, patience_s: float = 0.0) -> Mapping[str, Exception]:
+        """Save everything that waits, now; return what is not saved for all that, and why."""
+        return self._saver.flush(patience_s)
 
     def close(self) -> None:
-        """Save what waits and close the file."""
+        """Save what waits and close the file; what cannot be saved is dropped: ask `flush` before."""
         self._saver.close()
         self._file.close()
 
     def delete(self, document_id: str) -> None:
-        """Put a document away; it can be brought back."""
-        self._saver.flush()
+        """Put a document away; it can be brought back.
+
+        Raises
+        ------
+        InputError, FormatError : it was not put away, and why
+        """
+        self._keep_copy()
         self._file.delete(document_id, now=self._now())
+        self._entries = None
 
     def restore(self, document_id: str) -> None:
-        """Bring a document back."""
+        """Bring a document back.
+
+        Raises
+        ------
+        InputError, FormatError : it was not brought back, and why
+        """
         self._file.restore(document_id)
+        self._entries = None
+
+    def save_as(self, path: Path) -> None:
+        """Copy the file under another name, with all that was typed, saved or not.
+
+        Raises
+        ------
+        FormatError : something of that name exists, or the copy cannot be made
+        """
+        unsaved = self.flush()
+        copy_as(self._file, path)
+        with open_works(path) as copy:
+            for own in unsaved:
+                working = self._latest[own]
+                header, draft = working.value.header, Draft(write(working.value), working.pending)
+                copy.save_draft(own, draft, now=self._now(), number=header.number, title=header.title)
+
+
+def _unsaved(fault: Exception, what: str) -> FormatError:
+    mend = fault.mend if isinstance(fault, AnlageError) else "save the works file under another name"
+    why = fault.what if isinstance(fault, AnlageError) else str(fault)
+    where = fault.where if isinstance(fault, AnlageError) else "draft"
+    return FormatError(f"{what}, for its draft is not saved: {why}", where=where, mend=mend)
 
 
 def new_document(kind: Kind, entries: Iterable[Entry]) -> Any:

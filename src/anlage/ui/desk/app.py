@@ -112,11 +112,12 @@ def catch_faults(window: Window) -> None:
         told = "Something went wrong"
         if window.desk is not None:
             try:
-                window.desk.flush()
+                faults = window.desk.flush()
             except Exception as other:  # noqa: BLE001 - whatever fails now, the first fault is told
                 told += f", and the draft could not be saved: {other}"
             else:
-                told += "; the draft is saved"
+                why = next(iter(faults.values()), None)
+                told += "; the draft is saved" if why is None else f", and the draft is not saved: {why}"
         try:
             told += f". What happened is in {write_crash(state_folder(), fault, trace, now=utc_now())}."
         except OSError as other:

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QDialog, QFormLayout, QLabel, QMenu, QToolButton
 from anlage.session.kinds import KINDS, PROCEDURE, RECORD
 from anlage.session.leaves.presence import applies
 from anlage.session.leaves.table import fields
-from anlage.ui.desk.file_dialogs import ask_for_file, ask_for_new_file
+from anlage.ui.desk.file_dialogs import ask_for_file, ask_for_folder, ask_for_new_file, ask_to_save_as
 from anlage.ui.frame.palette import Entry
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.place import PlaceCommand, PlaceSpec
@@ -60,6 +60,8 @@ def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command,
         Command("theme", "Switch light and dark", "Ctrl+T", desk.reader.switch_theme),
         Command("open", "Open works file…", "Ctrl+O", partial(ask_for_file, desk)),
         Command("create", "New works file…", "Ctrl+Shift+N", partial(ask_for_new_file, desk)),
+        Command("save_as", "Save the works file under another name…", "Ctrl+Shift+S", partial(ask_to_save_as, desk)),
+        Command("save_all", "Save every document as JSON…", "", partial(ask_for_folder, desk)),
         Command("demo", "Open the demo", "", desk.open_demo),
         Command("picture", "Save the picture as PDF, SVG or DXF…", "Ctrl+Shift+P",
                 partial(loaded(f"{exporting}:ask_for_picture"), desk), (PROCEDURE.id,)),

@@ -1,19 +1,22 @@
 """The desk: what is open in the window, brought together: works file, documents, places, and the band over them."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from functools import partial
 from pathlib import Path
+from pkgutil import resolve_name
 from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QObject, QTimer
 from PySide6.QtWidgets import QApplication, QWidget
 
+from anlage.core.errors import InputError
 from anlage.session.kinds import KINDS, PROCEDURE, RECORD, Kind
 from anlage.session.machine.settings import Settings
-from anlage.session.works.open_works import OpenWorks
+from anlage.session.works.open_works import PATIENCE_S, OpenWorks
 from anlage.ui.desk.commands import entries, install
 from anlage.ui.desk.documents_desk import DocumentsDesk
 from anlage.ui.desk.places_desk import PlacesDesk
+from anlage.ui.desk.telling import told
 from anlage.ui.desk.works_desk import WorksDesk
 from anlage.ui.frame.place_bar import PLACES_PX
 from anlage.ui.frame.shell import Shell
@@ -56,8 +59,11 @@ class WindowDesk(QObject):
         shell.stack.addWidget(self.welcome)
         shell.place_asked.connect(self.go)
         shell.closing.connect(self.close)
-        for told in (self._works.told, self._works.save_failed, self._documents.told):
-            told.connect(self.say)
+        shell.may_close = self._may_close
+        self._not_saved: Mapping[str, Exception] = {}  # by document, why
+        for signal in (self._works.told, self._documents.told):
+            signal.connect(self.say)
+        self._works.unsaved.connect(self._on_unsaved)
         self._documents.edited.connect(self._on_edited)
         self._documents.stepped.connect(self._show_band)
         self._show_band()
@@ -90,19 +96,86 @@ class WindowDesk(QObject):
 
     def open_file(self, path: Path, document_id: str = "") -> bool:
         """Open a works file, or make it; return whether it is open. The one open before stays when it cannot be."""
+        if self.works is not None and self.works.is_at(path):
+            if document_id:
+                self.open_document(document_id)
+            return True
+        if not self.may_leave(partial(self.open_file, path, document_id)):
+            return False
         works = self._works.opened(path, self.settings.author)
         if works is None:
             return False
         self._close_works()
         self._works.take(works)
         self.settings = self.settings.with_recent(path)
+        self._show_first(document_id)
+        return True
+
+    @told
+    def _show_first(self, document_id: str) -> None:
+        assert self.works is not None, "a works file is open"
         wanted = document_id if self._documents.knows(document_id) else self._documents.first()
         if wanted:
             self.open_document(wanted)
-        elif works.can_write:
+        elif self.works.can_write:
             self.new_document(PROCEDURE)
+
+    def may_leave(self, then: Callable[[], object]) -> bool:
+        """Save what waits; return whether everything is. If not, the person is asked, and `then` follows the answer."""
+        focused = QApplication.focusWidget()
+        if isinstance(focused, QWidget):
+            focused.clearFocus()  # what is being typed is taken over
+        faults = self._works.flush(PATIENCE_S)
+        if not faults:
+            return True
+        leaving = resolve_name("anlage.ui.desk.leaving")
+        leaving.ask(self, leaving.not_saved(self._numbers(), faults), then)
+        return False
+
+    def _may_close(self) -> bool:
+        return self.may_leave(self.shell.close)
+
+    def drop_unsaved(self) -> None:
+        """Let go of what could not be saved: the person said so."""
+        self._works.close()
+        self._close_works()
+        self._on_unsaved({})
+
+    @told
+    def save_as(self, path: Path) -> bool:
+        """Copy the works file under another name, with all that was typed, and go on in the copy."""
+        works = self.works
+        if works is None:
+            raise InputError("no works file is open", where="window", mend="open one first")
+        works.save_as(path)
+        in_front = self.document.document_id if self.document else ""
+        copy = self._works.opened(path, self.settings.author)
+        if copy is None:
+            return False
+        if works.can_write:  # documents and their steps stay as they are
+            self._works.exchange(copy)
+            self.settings = self.settings.with_recent(path)
+        else:
+            self._close_works()
+            self._works.take(copy)
+            self.settings = self.settings.with_recent(path)
+            self._show_first(in_front)
+        self._on_unsaved({})
+        self.say(f"Saved as {path.name}; from here on you write in it.")
         return True
 
+    def _numbers(self) -> Mapping[str, str]:
+        return {entry.id: entry.number for entry in self.works.all_entries()} if self.works else {}
+
+    def _on_unsaved(self, faults: Mapping[str, Exception]) -> None:
+        """Say which documents are not saved for as long as they are not."""
+        self._not_saved = faults if self.works is not None else {}
+        say = loaded("anlage.ui.desk.leaving:not_saved")
+        self.shell.notice.hold(say(self._numbers(), self._not_saved) if self._not_saved else "")
+        self._show_band()
+        self._judging.start()
+
+    @told
     def open_named(self, name: str) -> None:
         """Open a works file by its name, if it is still there."""
         if Path(name).exists():
@@ -110,6 +183,7 @@ class WindowDesk(QObject):
         else:
             self.say(f"{name} is no longer there.")
 
+    @told
     def open_demo(self) -> None:
         """Open the demo."""
         demo: Path = loaded("anlage.session.works.demo:demo_file")(self.clocks.now())
@@ -117,6 +191,7 @@ class WindowDesk(QObject):
 
     # Documents -------------------------------------------------------------------------------
 
+    @told
     def open_document(self, document_id: str) -> None:
         """Show a document of the open works file, at the place in front if that shows its kind."""
         if not self._documents.bring(document_id):
@@ -137,6 +212,7 @@ class WindowDesk(QObject):
             self.place = self.kind.first_place
             self.open_document(document_id)
 
+    @told
     def new_document(self, kind: Kind) -> None:
         """Make a new document under the next free number, at the place where work on its kind begins."""
         made = self._documents.add(kind)
@@ -149,6 +225,7 @@ class WindowDesk(QObject):
         own = front.document_in_hand() if front is not None else ""
         return own or (self.document.document_id if self.document else "")
 
+    @told
     def duplicate_document(self) -> None:
         """Make a copy of the document in hand under the next free number."""
         in_hand = self._in_hand()
@@ -157,6 +234,7 @@ class WindowDesk(QObject):
             self.open_document(made)
             self.refresh_place()
 
+    @told
     def delete_document(self) -> None:
         """Put the document in hand away; it can be brought back."""
         in_hand = self._in_hand()
@@ -172,6 +250,7 @@ class WindowDesk(QObject):
         self.refresh_place()
         self.say(f"{number} is put away. Bring it back with Ctrl+Shift+Backspace.")
 
+    @told
     def restore_document(self) -> None:
         """Bring back the document that was put away last."""
         back = self._documents.bring_back() if self.works else ""
@@ -196,6 +275,7 @@ class WindowDesk(QObject):
             self._works.tell_refused()
         return self._assessed[1]
 
+    @told
     def _judge_now(self) -> None:
         """Show in the band, on the place bar and at the place in front how the open document stands."""
         if self.works is None or self.document is None:
@@ -213,13 +293,17 @@ class WindowDesk(QObject):
         verdicts: Mapping[str, str] = {}
         if assessment is None:
             evidence = loaded("anlage.session.judging.evidence:evidence_of_document")(self.document.value)
-            self.shell.band.state.setText(f"record, {evidence.state}")
+            self._show_state(f"record, {evidence.state}")
         else:
-            self.shell.band.state.setText(self.works.badge(self.document.document_id, self.document.working))
+            self._show_state(self.works.badge(self.document.document_id, self.document.working))
             verdicts = loaded("anlage.ui.desk.homes:verdicts_by_place")(self.document.value, assessment)
             if self._places.front is not None:
                 self._places.front.show_proof(assessment)
         self.shell.places.show_verdicts(verdicts)
+
+    def _show_state(self, text: str) -> None:
+        assert self.document is not None, "a document is in front"
+        self.shell.band.state.setText("not saved" if self.document.document_id in self._not_saved else text)
 
     def _problems(self, assessment: "Assessment | None") -> Sequence[str]:
         if assessment is None or self.document is None:
@@ -250,6 +334,7 @@ class WindowDesk(QObject):
 
     # Places ----------------------------------------------------------------------------------
 
+    @told
     def go(self, place: str) -> None:
         """Show a place; where it shows no document of the kind in front, a document that it does comes to the front."""
         shows = self._places.specs[place].kinds
@@ -378,6 +463,8 @@ class WindowDesk(QObject):
         for action, kinds in self.shell.commands_by_kind():
             action.setEnabled(kind in kinds)
         title = f"{header.number} – " if header and header.number else ""
+        if document and document.document_id in self._not_saved:
+            title = f"not saved: {title}"
         self.shell.setWindowTitle(f"{title}Anlage")
 
     def step_back(self) -> None:
@@ -392,9 +479,9 @@ class WindowDesk(QObject):
 
     # Closing ---------------------------------------------------------------------------------
 
-    def flush(self) -> None:
-        """Save everything that waits, now."""
-        self._works.flush()
+    def flush(self) -> Mapping[str, Exception]:
+        """Save everything that waits, now; return what is not saved for all that, and why."""
+        return self._works.flush()
 
     def close(self) -> None:
         """Save what waits, close the works file and take note of where the person was."""
@@ -406,9 +493,6 @@ class WindowDesk(QObject):
         self._close_works()
 
     def _close_works(self) -> None:
-        focused = QApplication.focusWidget()
-        if isinstance(focused, QWidget):
-            focused.clearFocus()
         self._put_job_away()
         self._places.forget()
         self._documents.forget()

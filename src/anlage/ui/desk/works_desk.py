@@ -1,5 +1,6 @@
 """The works file that is open: opened and closed, and what its records prove."""
 
+from collections.abc import Mapping
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -21,12 +22,12 @@ class WorksDesk(QObject):
 
     Signals
     -------
-    told(text) : something must not be missed
-    save_failed(text) : a draft could not be saved; emitted from the writer thread
+    told(text) : something must not be missed; may be emitted from the writer thread
+    unsaved(faults) : these documents are not saved, and why; empty when all are; emitted from the writer thread
     """
 
     told = Signal(str)
-    save_failed = Signal(str)
+    unsaved = Signal(object)
 
     def __init__(self, clocks: Clocks, parent: QObject) -> None:
         super().__init__(parent)
@@ -38,7 +39,7 @@ class WorksDesk(QObject):
     def opened(self, path: Path, holder: str) -> OpenWorks | None:
         """Return a works file, made when it does not exist; `None` when it cannot be opened, and why is told."""
         try:
-            return OpenWorks(path, now=self._clocks.now, failed=self._on_save_failed, holder=holder)
+            return OpenWorks(path, now=self._clocks.now, told=self.unsaved.emit, holder=holder, say=self.told.emit)
         except AnlageError as refusal:
             self.told.emit(str(refusal))
             return None
@@ -47,23 +48,24 @@ class WorksDesk(QObject):
         """Make a works file the open one; tell when it can only be read."""
         self.works = works
         if not works.can_write:
-            who = f"{works.held_by} writes" if works.held_by else "another window writes"
-            self.told.emit(f"{works.path.name} is open for reading only: {who} in it.")
-
-    def _on_save_failed(self, fault: Exception) -> None:
-        self.save_failed.emit(f"The draft is not saved: {fault}. It is saved with the next edit, or copy it elsewhere.")
+            self.told.emit(f"{works.path.name} is open for reading only: {works.why_read_only}.")
 
     def close(self) -> None:
-        """Save what waits and close the file."""
+        """Save what waits and close the file; what cannot be saved is dropped: ask `flush` before."""
         self._assessor = None
         works, self.works = self.works, None
         if works is not None:
             works.close()
 
-    def flush(self) -> None:
-        """Save everything that waits, now."""
-        if self.works is not None:
-            self.works.flush()
+    def exchange(self, works: OpenWorks) -> None:
+        """Take a copy for the one that is open, with the same documents in it."""
+        before, self.works = self.works, works
+        if before is not None:
+            before.close()
+
+    def flush(self, patience_s: float = 0.0) -> Mapping[str, Exception]:
+        """Save everything that waits, now; return what is not saved for all that, and why."""
+        return self.works.flush(patience_s) if self.works is not None else {}
 
     def forget_records(self) -> None:
         """Work out anew what the records prove when a procedure is judged next."""
@@ -78,7 +80,6 @@ class WorksDesk(QObject):
         """Return what judges by the records as they are saved."""
         assert self.works is not None, "a works file is open"
         if self._assessor is None:
-            self.works.flush()
             make = loaded("anlage.session.judging.assessment:Assessor")  # rules and catalogue
             found: Assessor = make(self.works.records())
             self._assessor = found
@@ -96,7 +97,6 @@ class WorksDesk(QObject):
         """Return every document of the works file as the Register shows it."""
         if self.works is None:
             return ()
-        self.works.flush()  # what was just typed is in the list too
         found: tuple[RegisterRow, ...] = loaded("anlage.session.works.register:rows")(
             self.works, self.assessor(), system
         )

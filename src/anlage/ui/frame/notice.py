@@ -1,4 +1,4 @@
-"""One sentence under the band that must not be missed."""
+"""Under the band: a sentence that must not be missed, and before it one that stands for as long as it is true."""
 
 from PySide6.QtWidgets import (
     QFrame,
@@ -12,7 +12,7 @@ from anlage.ui.kit.reader import Reader
 
 
 class NoticeLine(QFrame):
-    """One sentence under the band that must not be missed, until it is put away."""
+    """A sentence that must not be missed, until it is put away; what is held up stays until it is over."""
 
     def __init__(self, reader: Reader) -> None:
         super().__init__(objectName="notice")
@@ -21,7 +21,8 @@ class NoticeLine(QFrame):
         self.text.setWordWrap(True)
         self.away.setProperty("flat", True)  # noqa: FBT003 - a property of the stylesheet
         self.away.setAccessibleName("Put the notice away")
-        self.away.clicked.connect(self.hide)
+        self.away.clicked.connect(lambda: self.say(""))
+        self._held = self._said = ""
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 4, 8, 4)
         row.addWidget(self.text, 1)
@@ -35,6 +36,16 @@ class NoticeLine(QFrame):
         self.away.setIcon(icon("close", self.reader.look.colour["ink"]))
 
     def say(self, text: str) -> None:
-        """Show a sentence."""
-        self.text.setText(text)
-        self.setVisible(bool(text))
+        """Show a sentence; "" puts it away."""
+        self._said = text
+        self._show_both()
+
+    def hold(self, text: str) -> None:
+        """Show a sentence for as long as it is true; "" once it is not."""
+        self._held = text
+        self._show_both()
+
+    def _show_both(self) -> None:
+        self.text.setText(" ".join(each for each in (self._held, self._said) if each))
+        self.away.setVisible(bool(self._said) or not self._held)
+        self.setVisible(bool(self._held or self._said))

@@ -28,7 +28,7 @@ LEAST = QSize(900, 600)
 
 @guarded
 class Shell(QMainWindow):
-    """The window: band, place bar, notice line and the places.
+    """The window: band, place bar, notice line and the places; `may_close` is asked before it closes.
 
     Signals
     -------
@@ -67,6 +67,7 @@ class Shell(QMainWindow):
         self.places.asked.connect(self.place_asked)
         reader.look_changed.connect(self._on_look_changed)
         self._was_painted = False
+        self.may_close: Callable[[], bool] = lambda: True
         self._on_look_changed()
 
     def command(
@@ -109,5 +110,8 @@ class Shell(QMainWindow):
             QTimer.singleShot(0, self.painted.emit)
 
     def closeEvent(self, event: QCloseEvent) -> None:
+        if not self.may_close():
+            event.ignore()
+            return
         self.closing.emit()
         super().closeEvent(event)

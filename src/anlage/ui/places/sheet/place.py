@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 from anlage.core.drawing import DisplayList
 from anlage.core.errors import AnlageError
 from anlage.session.judging.assessment import Assessment
+from anlage.session.output.saving import save
 from anlage.session.output.wps_sheet import sheet
 from anlage.session.works.standing import Standing
 from anlage.ui.kit.document import Document
@@ -126,13 +127,11 @@ class SheetPlace(Place):
 
     def save_pdf(self, path: Path) -> None:
         """Write the sheet as PDF."""
-        data = loaded("anlage.formats.pdf:pdf")(
-            self._made(self.desk.standing(self.document)), title=self.document.value.header.number
-        )
+        pages, title = self._made(self.desk.standing(self.document)), self.document.value.header.number
         try:
-            path.write_bytes(data)
-        except OSError as fault:
-            self.complaint.setText(f"{path.name}: it cannot be written ({fault.strerror}); choose another folder")
+            save(path, lambda: loaded("anlage.formats.pdf:pdf")(pages, title=title))
+        except AnlageError as refusal:
+            self.complaint.setText(str(refusal))
             return
         self.complaint.setText("")
 
