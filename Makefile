@@ -29,7 +29,7 @@ mutants: $(STAMP) ## put one fault at a time into the core and tell which no tes
 
 screenshots: $(STAMP) ## renew the pictures in docs/screenshots
 	@$(BIN)/python tools/machine.py offscreen
-	@$(BIN)/anlage screenshots docs/screenshots
+	@$(BIN)/anlage screenshots docs/screenshots --force
 
 test: $(STAMP) ## run all tests headless
 	@$(BIN)/python tools/machine.py offscreen

@@ -1,6 +1,7 @@
 """`anlage import`: a JSON document added to a works file."""
 
 import argparse
+import os
 from pathlib import Path
 from typing import Any
 
@@ -13,7 +14,7 @@ from anlage.session.machine.clock import utc_now
 from anlage.session.works.found_documents import (
     text_of_file,
 )
-from anlage.store import open_works
+from anlage.store import create_works, open_works
 
 
 def import_answer(file: str, works: str, *, now: str) -> Answer:
@@ -27,7 +28,7 @@ def import_answer(file: str, works: str, *, now: str) -> Answer:
     body, path = text_of_file(Path(file)), Path(works)
     document, kind = _read_any(body, Path(file).name)
     header = document.header
-    with open_works(path) as target:
+    with open_works(path, now=now) if os.path.lexists(path) else create_works(path) as target:
         if any(entry.number == header.number and entry.kind == kind for entry in target.entries()):
             raise InputError(f"{header.number} is in it already", where=path.name, mend="give it another number")
         target.add(kind, body, now=now, number=header.number, title=header.title)

@@ -1,16 +1,20 @@
 """The `anlage` command, and the one place where a refusal becomes one line and an exit status."""
 
 import argparse
+import os
 import sys
 from collections.abc import Sequence
+from contextlib import suppress
 from importlib import import_module
 
 from anlage import __version__
 from anlage.cli.parsing import HELP, Parser
+from anlage.cli.plain import speak_plainly
 from anlage.cli.table import COMMANDS
 from anlage.core.errors import AnlageError, UnknownNameError
 
 BAD_INPUT = 2
+INTERRUPTED = 130  # as a shell counts a process that Ctrl+C ended
 
 
 def root_parser() -> argparse.ArgumentParser:
@@ -36,10 +40,18 @@ def run(words: Sequence[str] | None = None) -> int:
     """
     words = sys.argv[1:] if words is None else words
     try:
-        return _run(words)
+        status = _run(words)
+        sys.stdout.flush()
     except AnlageError as refusal:
         print(refusal, file=sys.stderr)
         return BAD_INPUT
+    except BrokenPipeError:  # whoever read has had enough
+        with suppress(OSError):
+            os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 0
+    except KeyboardInterrupt:
+        return INTERRUPTED
+    return status
 
 
 def _run(words: Sequence[str]) -> int:
@@ -67,4 +79,5 @@ def _run(words: Sequence[str]) -> int:
 
 def entry() -> None:
     """Run the command as a process."""
+    speak_plainly()
     sys.exit(run())

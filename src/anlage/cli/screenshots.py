@@ -3,7 +3,7 @@
 import argparse
 from pathlib import Path
 
-from anlage.cli.parsing import add_json
+from anlage.cli.parsing import add_force, add_json
 from anlage.core.errors import FormatError
 from anlage.session.keyed.answer import Answer
 from anlage.ui.desk.screenshots import take_screenshots
@@ -12,6 +12,7 @@ from anlage.ui.desk.screenshots import take_screenshots
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """Say what the command takes."""
     parser.add_argument("folder", metavar="DIR", help="where the pictures go; made when it is not there")
+    add_force(parser)
     add_json(parser)
 
 
@@ -22,8 +23,11 @@ def answer(arguments: argparse.Namespace) -> Answer:
     ------
     FormatError : the folder cannot be written
     """
+    folder = Path(arguments.folder)
+    for old in sorted(folder.glob("*.png")) if not arguments.force else ():
+        raise FormatError("it exists already", where=old.name, mend="choose another folder, or say --force")
     try:
-        taken = take_screenshots(Path(arguments.folder))
+        taken = take_screenshots(folder)
     except OSError as fault:
         mend = "choose a folder you can write"
         raise FormatError("it cannot be written", where=arguments.folder, mend=mend) from fault

@@ -17,6 +17,7 @@ COMMANDS: Mapping[str, tuple[str, str]] = MappingProxyType({
     "export": ("anlage.cli.export", "write a document as JSON, or its pictures and tables"),
     "import": ("anlage.cli.import_document", "add a JSON document to a works file"),
     "verify": ("anlage.cli.verify", "prove that the issued revisions of a works file never changed"),
+    "recover": ("anlage.cli.recover", "save what can be read of a damaged works file into a new one"),
     "verify-pack": ("anlage.cli.verify_pack", "tell every fault of a code pack with file, line and reason"),
     "demo": ("anlage.cli.demo", "open the demo in the window"),
     "screenshots": ("anlage.cli.screenshots", "take a picture of every place of the demo"),

@@ -17,7 +17,7 @@ def verify_answer(file: str, expected: str = "") -> Answer:
     Parameters
     ----------
     file : a works file
-    expected : a link of the chain as it was printed on a sheet, or its first digits: does it still stand?
+    expected : the link or SHA-256 printed on the sheet of a revision, or its first digits: does it still stand?
 
     Raises
     ------
@@ -26,7 +26,7 @@ def verify_answer(file: str, expected: str = "") -> Answer:
     """
     path = Path(file)
     with inspect_works(path) as works:
-        faults = works.verify()
+        faults, drafts = works.verify(), works.verify_drafts()
         entries = (*works.entries(), *works.entries(deleted=True))
         links = works.links()
         stands = _standing(works, expected) if expected else ""
@@ -41,6 +41,7 @@ def verify_answer(file: str, expected: str = "") -> Answer:
         "intact": not faults,
     }
     values["chain"] = links[-1].sha256 if links else None
+    lines.append(("drafts", "as they were saved" if not drafts else f"{len(drafts)} not as it was saved"))
     if links:
         lines.append(("chain ends with", links[-1].sha256))
     if late:
@@ -49,24 +50,31 @@ def verify_answer(file: str, expected: str = "") -> Answer:
     if expected:
         values["expected"], values["stands"] = expected, stands or None
         lines.append(("expected", f"stands: {stands}" if stands else "is not in the chain"))
-    return Answer(values, lines, (), faults, status=1 if faults or (expected and not stands) else 0)
+    return Answer(
+        values, lines, (), (*faults, *drafts), status=1 if faults or drafts or (expected and not stands) else 0
+    )
 
 
 def _standing(works: WorksFile, expected: str) -> str:
-    """Return the revision whose link begins with a hash, "" for none."""
+    """Return the revision of which a hash is the link or the SHA-256, or its first digits; "" for none."""
     wanted = "".join(expected.split()).casefold()
     if len(wanted) < SHORTEST or set(wanted) - set("0123456789abcdef"):
         mend = f"type it as it stands on the sheet, {SHORTEST} digits or more"
         raise InputError("it is no hash", where="--expect", mend=mend)
     called = {entry.id: entry.number for entry in (*works.entries(), *works.entries(deleted=True))}
-    found = [link for link in works.links() if link.sha256.startswith(wanted)]
-    return f"{called.get(found[0].document_id) or found[0].document_id}@{found[0].number}" if len(found) == 1 else ""
+    found = [
+        f"{called[own] or own}@{each.number}"
+        for own in called
+        for each in works.revisions(own)
+        if each.link.startswith(wanted) or each.sha256.startswith(wanted)
+    ]
+    return ", ".join(found)
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """Say what the command takes."""
     parser.add_argument("file", metavar="FILE", help="a works file, NAME.anlage")
-    parser.add_argument("--expect", default="", metavar="HASH", help="a link of the chain as printed on a sheet")
+    parser.add_argument("--expect", default="", metavar="HASH", help="the link printed on the sheet of a revision")
     add_json(parser)
 
 

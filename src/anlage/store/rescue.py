@@ -22,7 +22,7 @@ from anlage.store.works import as_bytes, draft_hash
 PROBED: Final = 20_000  # rows that are looked for one by one between the readable ends of a table
 COLUMNS: Final[Mapping[str, tuple[str, ...]]] = {
     "documents": ("id", "kind", "number", "title", "created_at", "deleted_at"),
-    "drafts": ("document_id", "body", "pending", "saved_at"),
+    "drafts": ("document_id", "body", "pending", "saved_at", "sha256"),
     "revisions": ("document_id", "number", "body", "sha256", "author", "issued_at"),
     "links": ("place", "document_id", "number", "linked_at", "sha256"),
 }
@@ -87,7 +87,10 @@ def _tables_of_copy(source: Path, target: Path) -> Mapping[str, list[Row]]:
             journal.write_bytes(source.with_name(f"{source.name}-journal").read_bytes())
         with closing(connect(scratch, write=True)) as connection:
             connection.execute("PRAGMA writable_schema = ON")  # what was planted in the schema is passed over
-            return {table: _rows(connection, table, columns) for table, columns in COLUMNS.items()}
+            found = {table: _rows(connection, table, columns) for table, columns in COLUMNS.items()}
+            if not found["drafts"]:  # of the layout before there were checksums
+                found["drafts"] = _rows(connection, "drafts", COLUMNS["drafts"][:-1])
+            return found
     except OSError as fault:
         raise FormatError("it cannot be made there", where=target.name, mend="choose a folder with room") from fault
     except sqlite3.Error:
@@ -168,6 +171,8 @@ def _put_document(
     for name in ("kind", "number", "title", "created_at"):
         row[name] = str(row[name] or (now if name == "created_at" else ""))
     pending = draft["pending"] if isinstance(draft["pending"], str) else "{}"
+    if draft.get("sha256") not in (None, draft_hash(draft["body"], draft["pending"])):
+        told.append(Notice("works.draft_changed", number, f"the draft of {number} is not what was saved"))
     saved = {"document_id": own, "body": body, "pending": pending, "saved_at": str(draft["saved_at"] or now)}
     _insert(connection, "documents", row)
     _insert(connection, "drafts", {**saved, "sha256": draft_hash(body, pending)})

@@ -221,6 +221,18 @@ class WorksFile:
             expected[owner] = number + 1
         return (*self.flaws, *notices, *chain)
 
+    def verify_drafts(self) -> tuple[Notice, ...]:
+        """Return a notice for every draft that is not what was saved, put away or not."""
+        notices = []
+        for entry in (*self.entries(), *self.entries(deleted=True)):
+            try:
+                flaws = self.draft(entry.id).flaws
+            except (FormatError, UnknownNameError) as fault:
+                flaws = (fault.what if isinstance(fault, FormatError) else "it is gone",)
+            name = entry.number or entry.id
+            notices += [Notice("works.draft_changed", name, f"the draft of {name}: {flaw}") for flaw in flaws]
+        return tuple(notices)
+
     def copy_to(self, target: Path) -> None:
         """Copy everything into a new database beside; whoever calls gives it its name.
 

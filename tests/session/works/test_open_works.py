@@ -7,7 +7,7 @@ import sys
 import pytest
 
 from anlage.core.document import read_strict, with_at
-from anlage.core.errors import FormatError
+from anlage.core.errors import FormatError, InputError
 from anlage.core.procedure import WPS, clashes, pass_energy
 from anlage.core.record import PQR
 from anlage.session.judging.evidence import Evidence, evidence_of_document
@@ -146,7 +146,30 @@ def test_a_changed_demo_is_kept_until_it_is_reset_and_then_set_aside(tmp_path):
         assert len(works.entries()) == 4
     with open_works(demo_file(NOW, folder=tmp_path, reset=True)) as works:
         assert len(works.entries()) == 5
-    assert path.with_suffix(".anlage.before").exists()
+    demo_file(NOW, folder=tmp_path, reset=True)
+    kept = [tmp_path / f"ostrel-demo {number}.anlage" for number in (1, 2)]
+    for each, count in zip(kept, (4, 5), strict=True):
+        with open_works(each) as works:
+            assert (len(works.entries()), works.verify()) == (count, ())
+    assert sorted(each.name for each in tmp_path.iterdir()) == [kept[0].name, kept[1].name, path.name]
+
+
+def test_a_demo_that_is_open_is_not_made_anew_under_whoever_has_it(tmp_path):
+    path = demo_file(NOW, folder=tmp_path)
+    with open_works(path, holder="Window 1") as works:
+        own = works.entries()[0].id
+        with pytest.raises(InputError, match="it cannot be made anew, Window 1 writes in it; close it first"):
+            demo_file(NOW, folder=tmp_path, reset=True)
+        works.delete(own, now=NOW)
+    assert [each.name for each in tmp_path.iterdir()] == [path.name]
+
+
+def test_a_damaged_demo_is_kept_as_it_is_and_made_anew(tmp_path):
+    path = demo_file(NOW, folder=tmp_path)
+    path.write_bytes(path.read_bytes()[:5000])
+    with open_works(demo_file(NOW, folder=tmp_path, reset=True)) as works:
+        assert len(works.entries()) == 5
+    assert len((tmp_path / "ostrel-demo 1.anlage").read_bytes()) == 5000
 
 
 def test_two_faults_of_one_second_have_two_logs(tmp_path):

@@ -99,7 +99,13 @@ def _head(flow: Flow, wps: Wps, standing: Standing) -> None:
     flow.pairs([
         ("State", standing.words()), ("Code", code),
         ("Job", header.application or NONE), ("SHA-256", f"{standing.sha256[:32]} {standing.sha256[32:]}"),
+        *([("Link in the chain", f"{standing.link[:32]} {standing.link[32:]}")] if is_linked(standing) else ()),
     ])  # fmt: skip
+
+
+def is_linked(standing: Standing) -> bool:
+    """Return whether what is printed can be proved by the chain: a revision as issued, and of a file that has one."""
+    return standing.is_issued and bool(standing.link)
 
 
 def _joint(flow: Flow, wps: Wps) -> None:

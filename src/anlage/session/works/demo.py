@@ -1,13 +1,15 @@
 """The demo: the Ostrel works, an invented river and firm, as a works file that can be thrown away and made anew."""
 
-import shutil
+import os
+from contextlib import suppress
 from pathlib import Path
 
 from anlage.core.document import read_strict
+from anlage.core.errors import FormatError, InputError
 from anlage.data.files import FOLDER
 from anlage.session.kinds import KINDS
 from anlage.session.machine.settings import data_folder
-from anlage.store import create_works
+from anlage.store import WorksFile, build_beside, create_works, open_works, put_in_place
 
 
 def demo_file(now: str, *, reset: bool = False, folder: Path | None = None) -> Path:
@@ -21,19 +23,52 @@ def demo_file(now: str, *, reset: bool = False, folder: Path | None = None) -> P
 
     Raises
     ------
-    FormatError : the folder cannot be written
+    FormatError, InputError : the folder cannot be written, or the old one is open elsewhere
     """
     path = (folder or data_folder()) / "ostrel-demo.anlage"
-    if path.exists() and reset:
-        shutil.move(path, path.with_suffix(".anlage.before"))
-    if path.exists():
-        return path
-    path.parent.mkdir(parents=True, exist_ok=True)
-    with create_works(path) as works:
-        for source in sorted((FOLDER / "demo").glob("*.json"), key=lambda each: ("-R-" in each.name, each.name)):
-            letter = source.stem.split("-")[1]  # OST-W-01
-            kind = next(each.core for each in KINDS if each.letter == letter)
-            text = source.read_text(encoding="utf-8")
-            header = read_strict(text, kind, where=source.name).header
-            works.add(kind.format, text, now=now, number=header.number, title=header.title)
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+    except OSError as fault:
+        raise FormatError(
+            "it cannot be made", where=str(path.parent), mend="ask for the right to write there"
+        ) from fault
+    if not os.path.lexists(path):
+        create_works(path, fill=lambda works: _fill(works, now)).close()
+    elif reset:
+        _make_anew(path, now)
     return path
+
+
+def _fill(works: WorksFile, now: str) -> None:
+    for source in sorted((FOLDER / "demo").glob("*.json"), key=lambda each: ("-R-" in each.name, each.name)):
+        letter = source.stem.split("-")[1]  # OST-W-01
+        kind = next(each.core for each in KINDS if each.letter == letter)
+        text = source.read_text(encoding="utf-8")
+        header = read_strict(text, kind, where=source.name).header
+        works.add(kind.format, text, now=now, number=header.number, title=header.title)
+
+
+def _make_anew(path: Path, now: str) -> None:
+    """Put a new demo in the place of the old one, which is kept whole under a number beside it.
+
+    Raises
+    ------
+    FormatError : the old one is open elsewhere, or the folder cannot be written
+    """
+    kept = next(
+        each for number in range(1, 10_000) if not (each := path.with_name(f"ostrel-demo {number}.anlage")).exists()
+    )
+    beside = build_beside(path, lambda works: _fill(works, now))
+    try:
+        with suppress(FormatError), open_works(path, now=now) as old:  # one that is damaged is kept as it is
+            if not old.can_write:
+                raise InputError(f"it cannot be made anew, {old.why_read_only}", where=path.name, mend="close it first")
+        with suppress(FileNotFoundError):  # of one that is damaged and was left half done
+            path.with_name(f"{path.name}-journal").replace(kept.with_name(f"{kept.name}-journal"))
+        path.replace(kept)
+        put_in_place(beside, path)
+    except OSError as fault:
+        raise FormatError("it cannot be made anew", where=path.name, mend="ask for the right to write there") from fault
+    finally:
+        with suppress(OSError):
+            beside.unlink(missing_ok=True)

@@ -77,7 +77,7 @@ def standing_of(found: Found[Part]) -> Standing:
         return Standing(found.sha256)
     own = next((each for each in issued if each.number == found.revision), issued[-1])
     same = is_same(own.body, found.value)
-    return Standing(own.sha256 if same else found.sha256, own.number, same, own.author, own.issued_at)
+    return Standing(own.sha256 if same else found.sha256, own.number, same, own.author, own.issued_at, own.link)
 
 
 def _named(works: WorksFile, number: str, kind: str) -> str:

@@ -192,7 +192,9 @@ class OpenWorks:
         if last is None:
             return Standing(digest)
         is_issued = not working.pending and is_same(last.body, working.value)
-        return Standing(last.sha256 if is_issued else digest, last.number, is_issued, last.author, last.issued_at)
+        return Standing(
+            last.sha256 if is_issued else digest, last.number, is_issued, last.author, last.issued_at, last.link
+        )
 
     def save(self, document_id: str, working: Working) -> None:
         """Save a draft soon: 300 ms after the last edit, within a second of the first unsaved one."""

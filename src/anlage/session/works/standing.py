@@ -11,13 +11,17 @@ from anlage.session.kinds import kind_named, kind_of
 
 
 class Standing(Struct, frozen=True):
-    """Which state of a procedure is printed: a revision as issued, or a draft; `sha256` is that of what is printed."""
+    """Which state of a procedure is printed: a revision as issued, or a draft; `sha256` is that of what is printed.
+
+    `link` is that of the last issued revision in the chain of its works file.
+    """
 
     sha256: str
     revision: int | None = None  # the last issued one
     is_issued: bool = False  # what is printed is that revision
     author: str = ""
     issued_at: str = ""
+    link: str = ""
 
     def words(self) -> str:
         """Return the state in words; only what was issued is called so."""

@@ -11,9 +11,11 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QApplication
 
+from anlage.core.errors import AnlageError
 from anlage.session.machine.clock import utc_now
 from anlage.session.machine.crash import Run, ended_badly, untold_crash, write_crash
 from anlage.session.machine.settings import Settings, read_settings, settings_file, state_folder, write_settings
+from anlage.ui.desk.signals import Signals, tell_outside
 from anlage.ui.frame.shell import Shell
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, load_fonts
@@ -78,11 +80,17 @@ def open_window(
             shell, settings, Clocks(utc_now, time.monotonic), specs
         )
         shell.closing.connect(lambda: keep(desk.settings))
-        works = path()
-        if works is not None:
-            desk.open_file(works, settings.document if str(works.absolute()) in settings.recent[:1] else "")
-        else:
+        refused = ""
+        try:
+            works = path()
+        except AnlageError as refusal:
+            works, refused = None, str(refusal)
+        if works is None or not desk.open_file(
+            works, settings.document if str(works.absolute()) in settings.recent[:1] else ""
+        ):
             desk.go(desk.place)
+        if refused:
+            desk.say(refused)
         done()
         if log := untold_crash(state_folder()):
             desk.say(f"In the last run something went wrong. What happened is in {log}.")
@@ -145,12 +153,22 @@ def run(path: Callable[[Settings], Path | None]) -> int:
     running = application(sys.argv[:1])
     file = settings_file()
     settings = read_settings(file)
-    window = open_window(settings, lambda: path(settings), lambda kept: write_settings(file, kept), settle)
+    window = open_window(settings, lambda: path(settings), lambda kept: _keep(file, kept), settle)
     room = window.shell.screen().availableGeometry().size() - QSize(0, TITLE_PX)
     window.shell.resize(window.shell.size().boundedTo(room))
     catch_faults(window)
     own = Run(state_folder())
+    listening = Signals(window.shell, lambda: window.desk.flush() if window.desk is not None else {})
     try:
         return running.exec()
     finally:
+        listening.close()
         own.end()
+
+
+def _keep(file: Path, settings: Settings) -> None:
+    """Keep the settings; the window is gone by now, so that a refusal goes where a terminal would show it."""
+    try:
+        write_settings(file, settings)
+    except OSError as fault:
+        tell_outside(f"{file.name}: the settings are not kept: {fault.strerror or fault}")
