@@ -13,6 +13,7 @@ from anlage.session.kinds import KINDS
 from anlage.session.machine.clock import utc_now
 from anlage.session.works.found_documents import (
     text_of_file,
+    within_reason,
 )
 from anlage.store import create_works, open_works
 
@@ -38,7 +39,7 @@ def import_answer(file: str, works: str, *, now: str) -> Answer:
 def _read_any(body: str, where: str) -> tuple[Any, str]:
     """Return the document that a text holds, read strictly as the kind that it says it is, and its format."""
     kind = next((each for each in KINDS if f'"{each.format}"' in body[:400]), KINDS[0])
-    return read_strict(body, kind.core, where=where), kind.format
+    return within_reason(read_strict(body, kind.core, where=where)), kind.format
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

@@ -10,7 +10,9 @@ from msgspec.structs import replace
 from anlage.core.errors import AnlageError, InputError
 from anlage.core.procedure import Wps, clashes
 from anlage.core.quantities.units import System
+from anlage.session.leaves.bounds import beyond
 from anlage.session.leaves.presence import has_leaf
+from anlage.session.leaves.table import PARTS, RECORDED, field_of
 from anlage.session.leaves.text import shown, with_number, with_text
 
 _NONE: Mapping[str, str] = MappingProxyType({})
@@ -52,6 +54,24 @@ def changed_to(working: Working, wps: Wps) -> Working:
         return working
     kept = {path: text for path, text in working.pending.items() if has_leaf(wps, path)}
     return Working(wps, MappingProxyType(kept))
+
+
+def within_bounds(value: Any) -> tuple[Any, Mapping[str, str]]:
+    """Return a document without the numbers that its leaves cannot be at all, and those as texts that wait, by leaf.
+
+    What else goes with such a number, the tolerance of a dimension or the least and most of a recorded one, waits too.
+    """
+    waiting: dict[str, str] = {}
+    for path in beyond(value):
+        parent, _, part = path.rpartition("/")
+        together = [f"{parent}/{each}" for each in RECORDED] if part in RECORDED else [path]
+        if field_of(path).shape == "dimension" and part not in PARTS:
+            together += [f"{path}/minus", f"{path}/plus"]
+        for own in together:
+            if text := shown(value, own, "si"):
+                waiting[own] = f"{text} {field_of(own).unit('si')}".strip()
+        value = with_text(value, path, "", "si")
+    return value, MappingProxyType(waiting)
 
 
 def _cleared(working: Working, path: str, wps: Wps) -> Working:

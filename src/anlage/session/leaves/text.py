@@ -10,6 +10,7 @@ from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded
 from anlage.data.tables import unit_table, vocabulary
+from anlage.session.leaves.bounds import check_bound, check_bounds
 from anlage.session.leaves.table import ENDS, PARTS, RECORDED, Field, field_of
 
 NEVER_NONE = ("header/number", "header/title")
@@ -77,6 +78,7 @@ def with_end(value: Wps, target: str, number: float) -> Wps:
     InputError : the range cannot be that
     """
     leaf, _, end = target.rpartition("/")
+    check_bound(leaf, number)
     stated: Interval = at(value, leaf)
     if end == "low":
         return with_at(value, leaf, Interval(number, max(number, stated.high)))
@@ -92,7 +94,9 @@ def with_middle(value: Wps, path: str, number: float) -> Wps:
     """
     stated: Interval | None = at(value, path)
     half = 0.0 if stated is None else (stated.high - stated.low) / 2
-    return with_at(value, path, Interval(number - half, number + half))
+    moved = Interval(number - half, number + half)
+    check_bounds(path, moved)
+    return with_at(value, path, moved)
 
 
 def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDocument:
@@ -116,7 +120,10 @@ def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDo
         return _emptied(value, path, the_field)
     if the_field.shape in ("number", "dimension", "recorded") or (the_field.record_shape and isinstance(value, Pqr)):
         return with_number(value, path, _single(the_field, text, system))
-    return with_at(value, path, _read(the_field, text, system))
+    read = _read(the_field, text, system)
+    if isinstance(read, Interval):
+        check_bounds(path, read)
+    return with_at(value, path, read)
 
 
 def _read(the_field: Field, text: str, system: System) -> Interval | str | bool:
@@ -155,6 +162,7 @@ def with_number(value: AnyDocument, path: str, number: float) -> AnyDocument:
     InputError : the leaf cannot be that number, or the dimension of a tolerance is not stated
     """
     the_field = field_of(path)
+    check_bound(path, number)
     parent, _, part = path.rpartition("/")
     if the_field.shape == "recorded":
         return with_at(value, parent, _recorded(at(value, parent), part, number))

@@ -11,6 +11,7 @@ from anlage.core.document import DocumentKind, Part, read_strict
 from anlage.core.errors import FormatError, UnknownNameError
 from anlage.core.procedure import Wps
 from anlage.core.record import PQR, Pqr
+from anlage.session.leaves.bounds import beyond
 from anlage.session.works.standing import Standing, is_same
 from anlage.store import WorksFile, open_works
 
@@ -47,7 +48,7 @@ def find_document(name: str, kind: DocumentKind[AnyPart]) -> Found[AnyPart]:
     place, hash_sign, number = name.partition("#")
     if not hash_sign:
         body = text_of_file(Path(place))
-        return Found(read_strict(body, kind, where=Path(place).name), body, Path(place))
+        return Found(within_reason(read_strict(body, kind, where=Path(place).name)), body, Path(place))
     path, (number, _, revision) = Path(place), number.partition("@")
     with open_works(path, read_only=True) as works:
         own = _named(works, number, kind.format)
@@ -58,7 +59,20 @@ def find_document(name: str, kind: DocumentKind[AnyPart]) -> Found[AnyPart]:
             if revision not in bodies:
                 raise UnknownNameError(f"revision {revision}", bodies, where=number)
             body, issued = bodies[revision], int(revision)
-    return Found(read_strict(body, kind, where=name), body, path, issued, path)
+    value = read_strict(body, kind, where=name)
+    return Found(value if issued else within_reason(value), body, path, issued, path)
+
+
+def within_reason(value: AnyPart) -> AnyPart:
+    """Return a document from outside, unless it states what typing would refuse; what was issued is what it is.
+
+    Raises
+    ------
+    InputError : a number is beyond what its leaf can be
+    """
+    for fault in beyond(value).values():  # type: ignore[arg-type]
+        raise fault
+    return value
 
 
 def source_of(name: str) -> Path:

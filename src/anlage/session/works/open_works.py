@@ -16,7 +16,7 @@ from anlage.core.procedure import Header, clashes
 from anlage.core.record import Pqr
 from anlage.core.results import Notice
 from anlage.session.kinds import PROCEDURE, RECORD, Kind, kind_of_format
-from anlage.session.leaves.draft import Working
+from anlage.session.leaves.draft import Working, within_bounds
 from anlage.session.leaves.presence import has_leaf
 from anlage.session.works.standing import Standing, is_same
 from anlage.store import Draft, Entry, Revision, Saver, copy_as, create_works, keep_copy, open_works
@@ -117,7 +117,12 @@ class OpenWorks:
         value, notices = read_mending(draft.body, self.kind(document_id).core)
         told = tuple(Notice("document.damaged", "draft", flaw) for flaw in draft.flaws)
         pending = {path: text for path, text in draft.pending.items() if has_leaf(value, path)}
-        return Working(value, MappingProxyType(pending)), (*notices, *told)
+        value, waiting = within_bounds(value)
+        told += tuple(
+            Notice("document.beyond", path, f"{path} cannot be {text}, which waits in its field")
+            for path, text in waiting.items()
+        )
+        return Working(value, MappingProxyType({**waiting, **pending})), (*notices, *told)
 
     def records(self) -> tuple[tuple[str, Pqr], ...]:
         """Return the records with their ids, oldest first; one that cannot be read whole is left out."""
