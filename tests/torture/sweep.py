@@ -5,12 +5,15 @@ from typing import Any
 
 from msgspec import Struct
 
+from anlage.core.quantities import show
+from anlage.data.tables import unit_table
+from anlage.session.leaves.bounds import bounds
 from anlage.session.leaves.presence import applies
-from anlage.session.leaves.table import LISTS, fields
+from anlage.session.leaves.table import LISTS, field_of, fields
 from anlage.ui.desk.desk import WindowDesk
 from tests.torture.window import Work, counted, settle, timed, views
 
-TEXTS = ("0.001", "1", "9999", "99999999")  # tiny, a first key, huge, beyond all bounds
+BEYOND = "99999999"
 MOST_CALLS = 400_000  # one view after one text; a tenth of a second of the machine this was written on
 
 
@@ -40,12 +43,19 @@ def number_paths(value: Any) -> Iterator[str]:
             yield from (f"{path}{end}" for end in ends if applies(value, path))
 
 
-def sweep(desk: WindowDesk, *, texts: tuple[str, ...] = TEXTS, most_calls: int = 0) -> Iterator[Swept]:
+def texts_of(path: str) -> tuple[str, ...]:
+    """Return what is typed into a field: the least and the most that it can be, a first key, and what is beyond all."""
+    field = field_of(path)
+    bound = bounds()[field.path]
+    ends = (show(end, field.kind, "si", unit_table()) for end in (bound.least, bound.most))
+    return (*ends, "1", BEYOND)
+
+
+def sweep(desk: WindowDesk, *, most_calls: int = 0) -> Iterator[Swept]:
     """Yield what every text in every number field of the document in front costs at every view.
 
     Parameters
     ----------
-    texts : what is typed
     most_calls : count calls and cut short what makes more; with 0 the time is measured
     """
     shown = list(views(desk))
@@ -56,7 +66,7 @@ def sweep(desk: WindowDesk, *, texts: tuple[str, ...] = TEXTS, most_calls: int =
     assert document is not None, "a document is in front"
     before = document.working
     for path in number_paths(document.value):
-        for text in texts:
+        for text in texts_of(path):
             for name, bring in shown:
                 with counted(most_calls) if most_calls else timed() as work:
                     if document.working is before:

@@ -11,6 +11,7 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.beads.ground import area_under, flat_slab, ground_of
+from anlage.core.errors import InputError
 from anlage.core.joint import Groove, Shape
 
 PITCH_OF_DIAMETER, HEIGHT_OF_DIAMETER = 2.25, 0.85
@@ -21,6 +22,7 @@ LEAST_BEAD = 0.8  # of a stringer's section: what a closed groove's narrow layer
 LARGEST_BEAD = 1.7  # of a stringer's section: a layer of more than so much is split; own choice
 ONE_BEAD = 1.3  # a groove of no more than this many stringers takes one bead
 CLOSE_MM = 1e-6
+MOST_BEADS = 400  # nobody lists more one by one; own choice
 
 
 class Size(Struct, frozen=True, kw_only=True):
@@ -111,13 +113,22 @@ def fill(shape: Shape, sizes: Sequence[Size]) -> tuple[Proposed, ...]:
     -------
     tuple of Proposed : in welding order; their areas are the room of groove, cap and root
 
+    Raises
+    ------
+    InputError : it takes more beads than anybody lists one by one
+
     Validity
     --------
     A proposal to start from: sizes are common practice (no source), not a limit of any code.
     """
     sides: dict[int, list[list[Proposed]]] = {}
+    room = sum(area_under(ground_of(groove), 0.0)[0] for groove in shape.grooves)
+    if room > 4 * MOST_BEADS * max(size.area_mm2 for size in sizes):  # told at once, without laying them
+        raise _too_many()
     for groove in sorted(shape.grooves, key=lambda each: (each.side, each.reinforcing)):
         layers = _groove(groove, sizes)
+        if sum(map(len, layers)) > MOST_BEADS:
+            raise _too_many()
         under = sides.setdefault(groove.side, [])
         if groove.reinforcing and under:  # what was the cap of the groove is covered now
             under[-1] = [replace(bead, role="fill") if bead.role == "cap" else bead for bead in under[-1]]
@@ -128,7 +139,15 @@ def fill(shape: Shape, sizes: Sequence[Size]) -> tuple[Proposed, ...]:
     rest = [(n / max(len(first) - 2, 1), 0, layer) for n, layer in enumerate(first[2:])]
     rest += [((n + 0.5) / max(len(second), 1) - 1e-9, 1, layer) for n, layer in enumerate(second)]
     ordered += [layer for *_, layer in sorted(rest, key=lambda each: each[:2])]
-    return tuple(bead for layer in ordered for bead in layer)
+    found = tuple(bead for layer in ordered for bead in layer)
+    if len(found) > MOST_BEADS:
+        raise _too_many()
+    return found
+
+
+def _too_many() -> InputError:
+    what = f"it takes more than {MOST_BEADS} beads, which are not laid one by one"
+    return InputError(what, where="fill", mend="state a larger filler, a wider weave or a smaller groove")
 
 
 def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
@@ -165,7 +184,9 @@ def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
         if not (alone or size.weave):
             count = max(count, math.ceil(area / (LARGEST_BEAD * size.area_mm2) - CLOSE_MM))
         one = _One(deposit, role, area, top - level, width, weave=size.weave and not alone)
-        layers.append(_layer(groove, one, count))
+        layers.append(_layer(groove, one, min(count, MOST_BEADS + 1)))
+        if sum(map(len, layers)) > MOST_BEADS:
+            return layers
         laid, level, own = laid + area, top, own + 1
         done = end - level < CLOSE_MM if size.reach_mm is not None else own >= (2 if is_open and not deposit else 1)
         if done and deposit + 1 < len(sizes):

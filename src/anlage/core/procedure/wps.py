@@ -1,6 +1,6 @@
 """The welding procedure specification: one frozen value; every quantity may be `None`, not stated."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any, Final, Literal
 
 import msgspec
@@ -148,6 +148,22 @@ def with_pass(wps: Wps, deposit: str, *, after: str | None = None, **stated: obj
     new = Pass.stated(id=element_id, deposit=deposit, **stated)
     place = len(wps.passes) if after is None else _place(wps, after) + 1
     return with_(wps, passes=(*wps.passes[:place], new, *wps.passes[place:]), ids=ids), element_id
+
+
+def with_passes(wps: Wps, passes: Iterable[tuple[str, Mapping[str, object]]]) -> Wps:
+    """Return the procedure with more passes at the end, each of a deposit and with what it states.
+
+    Raises
+    ------
+    InputError : a stated value cannot be of its field, or there is no such deposit
+    """
+    known, ids, new = {each.id for each in wps.deposits}, wps.ids, []
+    for deposit, stated in passes:
+        if deposit not in known:
+            raise InputError(f"{deposit} is no deposit", where="deposit", mend="add the deposit first")
+        element_id, ids = next_id("p", ids)
+        new.append(Pass.stated(id=element_id, deposit=deposit, **stated))
+    return with_(wps, passes=(*wps.passes, *new), ids=ids)
 
 
 _ADDED: Final[Mapping[str, tuple[str, type[Element]]]] = {

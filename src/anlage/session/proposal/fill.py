@@ -13,7 +13,7 @@ from anlage.core.procedure import (
     moved_pass,
     sketch_of,
     with_deposit,
-    with_pass,
+    with_passes,
     without_pass,
 )
 from anlage.core.ranges import Interval
@@ -34,7 +34,7 @@ def filled(wps: Wps) -> Wps:
 
     Raises
     ------
-    InputError : the joint is not stated in full, or its values clash
+    InputError : the joint is not stated in full, its values clash, or it takes too many beads
     """
     sketch, shape = sketch_of(wps.joint), joint_shape(wps)
     if sketch is not None and (wrong := faults(sketch.preparation)):
@@ -48,15 +48,16 @@ def filled(wps: Wps) -> Wps:
         (each.deposit, each.role): each for each in reversed(start.passes)
     }
     any_of = {each.deposit: each for each in reversed(start.passes)}
-    done, parts = start, [each.id for each in start.passes if each.reach is not None]
+    done, parts, laid = start, [each.id for each in start.passes if each.reach is not None], []
     for each in start.passes:
         if each.reach is None:
             done = without_pass(done, each.id)
+    has_sides = len({each.side for each in shape.grooves} - {0}) > 1
     for bead in beads:
         home = start.deposits[bead.deposit]
         model = kept.get((home.id, bead.role)) or any_of.get(home.id) or Pass(id="p0", deposit=home.id)
-        stated = _stated(home, model, bead, has_sides=len({each.side for each in shape.grooves} - {0}) > 1)
-        done, _ = with_pass(done, home.id, **stated)
+        laid.append((home.id, _stated(home, model, bead, has_sides=has_sides)))
+    done = with_passes(done, laid)
     for part in parts:  # they came to stand first
         done = moved_pass(done, part, first_cap(done) - 1)
     return done

@@ -8,6 +8,7 @@ from typing import Any
 from anlage.core.beads import Size, fill
 from anlage.core.catalogue import FillerCurrent
 from anlage.core.document import with_
+from anlage.core.errors import InputError
 from anlage.core.joint import Preparation, shape_of
 from anlage.core.procedure import (
     Deposit,
@@ -20,7 +21,10 @@ from anlage.session.weld.bead_areas import bead_area, is_hand_fed, is_wire_fed, 
 
 
 def bead_counts(wps: Wps, joints: Sequence[Preparation]) -> tuple[int | None, ...]:
-    """Return how many beads fill each joint at the sizes of a procedure's deposits; `None` without any deposit."""
+    """Return how many beads fill each joint at the sizes of a procedure's deposits.
+
+    `None` without any deposit, and where there are more than are laid one by one.
+    """
     if not wps.deposits:
         return (None,) * len(joints)
     sizes = tuple(size_of(wps, each, is_last=each is wps.deposits[-1]) for each in wps.deposits)
@@ -28,8 +32,11 @@ def bead_counts(wps: Wps, joints: Sequence[Preparation]) -> tuple[int | None, ..
 
 
 @lru_cache(maxsize=16)
-def _count(joint: Preparation, sizes: tuple[Size, ...]) -> int:
-    return len(fill(shape_of(joint), sizes))
+def _count(joint: Preparation, sizes: tuple[Size, ...]) -> int | None:
+    try:
+        return len(fill(shape_of(joint), sizes))
+    except InputError:
+        return None
 
 
 def size_of(wps: Wps, deposit: Deposit, *, is_last: bool) -> Size:

@@ -2,6 +2,7 @@
 
 from msgspec import Struct
 
+from anlage.core.beads import MOST_BEADS
 from anlage.core.document import kept
 from anlage.core.heat import EnergyRange
 from anlage.core.joint import STEEL_G_CM3, Sketch, faults, joint_metal, saddle
@@ -79,12 +80,13 @@ def _fits_of_passes(wps: Wps, sketch: Sketch, system: System) -> list[Figure]:
     The energy that goes into a length of seam follows the metal: beads keep their size and settings, their number goes
     along with the area.
     """
-    nominal, *fits = bead_counts(wps, (sketch.preparation, *sketch.ghosts))
-    if nominal is None:
+    if not wps.deposits:
         return []
-    counts = Figure(
-        "Beads to fill it", f"{nominal}", "at the sizes of this procedure's deposits", tuple(map(str, fits))
+    over = f"over {MOST_BEADS}"
+    nominal, *fits = (
+        over if each is None else f"{each}" for each in bead_counts(wps, (sketch.preparation, *sketch.ghosts))
     )
+    counts = Figure("Beads to fill it", nominal, "at the sizes of this procedure's deposits", tuple(fits))
     energies = [energy.interval for each in wps.passes if (energy := pass_energy(each))]
     if not energies or len(energies) < len(wps.passes):
         return [counts]
