@@ -295,7 +295,7 @@ COUPON = ("coupon", "--code", "asme-ix", "process=SMAW", "thickness=10mm")
         ((*STATED[:-1], "speed=6..4in/min"), "speed: 6..4in/min holds nothing; swap the ends"),
         ((*STATED[:-1], "speed=0in/min"), "speed: 0in/min is not above 0; state a speed above 0"),
         ((*STATED[:-1], "speed=-4in/min"), "speed: -4in/min is below zero; state a speed above zero"),
-        ((*STATED[:-1], "speed=1e9in/min"), "speed: 1e9in/min is above 1e+06 mm/min; state a possible speed"),
+        ((*STATED[:-1], "speed=1e9in/min"), "speed: 1e9in/min is above 1000000 mm/min; state a possible speed"),
         ((*ROUTE, "process=XX"), "process: no XX; take one of SMAW,"),
         ((*ROUTE[:2], "process=SMAW", "volts=nan", "amps=3", "speed=4mm/s"), "volts: nan is not a number; write 1 V"),
         ((*STATED[:-1], "od=9in", "from_clock=13", "to_clock=3", "time=9s"),

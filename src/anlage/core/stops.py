@@ -8,6 +8,7 @@ reach : the longest run that one electrode lays [mm]; wire and rods have none
 """
 
 import math
+from bisect import bisect_right
 from collections.abc import Sequence
 from itertools import pairwise
 
@@ -17,6 +18,7 @@ from msgspec.structs import replace
 from anlage.core.results import require_above_zero
 
 CLOSE_MM = 1e-6
+MOST_STOPS = 2000  # of one way: more are no plan for anybody
 
 
 class Barred(Struct, frozen=True):
@@ -117,13 +119,16 @@ def _between_marks(length: float, reach: float | None, rules: Rules) -> Stops:
     if reach is None or reach >= length:
         return Stops(())
     require_above_zero(reach_mm=reach)
+    if length / reach > MOST_STOPS:
+        return Stops((), f"one electrode lays {reach:.2f} mm: more than {MOST_STOPS} stops are not listed")
     tight = next((b for b in rules.barred if min(b.end_mm, length) - max(b.start_mm, 0.0) > reach), None)
     if tight is not None:
         long = min(tight.end_mm, length) - max(tight.start_mm, 0.0)
         return Stops(_even(length, reach), f"one electrode lays {reach:.0f} mm, {tight.reason} is {long:.0f} mm")
     barred = [(b.start_mm, b.end_mm) for b in rules.barred]
     for apart in (rules.stagger_mm, 0.0):
-        found = _fewest(length, reach, _free(length, [*barred, *((s - apart, s + apart) for s in rules.before)]))
+        closed = [*barred, *((s - apart, s + apart) for s in rules.before)]
+        found = _fewest(_Way(length, reach, tuple(_free(length, closed))))
         if found is not None:
             told = "" if apart == rules.stagger_mm else f"no place is {rules.stagger_mm:.0f} mm from the stops below"
             return Stops(found, told)
@@ -147,56 +152,61 @@ def _free(length: float, closed: Sequence[tuple[float, float]]) -> list[tuple[fl
     return [(low, high) for low, high in found if high > low]
 
 
-def _fewest(length: float, reach: float, free: list[tuple[float, float]]) -> tuple[float, ...] | None:
+class _Way(Struct, frozen=True):
+    """A way with its free stretches [mm], in order and apart, and the longest run."""
+
+    length: float
+    reach: float
+    free: tuple[tuple[float, float], ...]
+
+    def nearest(self, wanted: float, low: float, high: float) -> float | None:
+        """Return the free place between two bounds that is nearest to a wanted one."""
+        best: float | None = None
+        after = bisect_right(self.free, (min(max(wanted, low), high), math.inf))
+        for start, end in self.free[max(after - 1, 0) : after + 1]:
+            a, b = max(start, low), min(end, high)
+            if a <= b:
+                place = min(max(wanted, a), b)
+                if best is None or abs(place - wanted) < abs(best - wanted):
+                    best = place
+        return best
+
+    def latest(self) -> tuple[float, ...] | None:
+        """Return the fewest stops, each as late as it may be; `None` where a run finds no end."""
+        found: list[float] = []
+        at = 0.0
+        while self.length - at > self.reach + CLOSE_MM:
+            place = self.nearest(at + self.reach, at + CLOSE_MM, at + self.reach)
+            if place is None or place <= at + CLOSE_MM:
+                return None
+            found.append(place)
+            at = place
+        return tuple(found)
+
+    def earliest(self, runs: int) -> list[float]:
+        """Return from which place on 0, 1, 2 … runs still reach the end, up to so many."""
+        found = [self.length]
+        for _ in range(runs):
+            at = found[-1] - self.reach
+            place = self.nearest(at, at, self.length)
+            found.append(at if place is None else place)
+        return [max(at, 0.0) for at in found]
+
+
+def _fewest(way: _Way) -> tuple[float, ...] | None:
     """Return the fewest stops in free places with no run over the reach, spread evenly where they can be."""
-    latest = _latest(length, reach, free)
+    latest = way.latest()
     if latest is None:
         return None
     count = len(latest) + 1
-    found: list[float] = []
+    earliest, found = way.earliest(count), [0.0]
     for n in range(1, count):  # each as near to its even place as its neighbours and the rules let it be
-        wanted = length * n / count
-        low = _earliest_for(length, reach, count - n, free)
-        high = (found[-1] if found else 0.0) + reach
-        place = _nearest(wanted, max(low, (found[-1] if found else 0.0) + CLOSE_MM), high, free)
+        wanted, before = way.length * n / count, found[-1]
+        place = way.nearest(wanted, max(earliest[count - n], before + CLOSE_MM), before + way.reach)
         if place is None:
             return latest
         found.append(place)
-    return tuple(found)
-
-
-def _latest(length: float, reach: float, free: list[tuple[float, float]]) -> tuple[float, ...] | None:
-    found: list[float] = []
-    at = 0.0
-    while length - at > reach + CLOSE_MM:
-        place = _nearest(at + reach, at + CLOSE_MM, at + reach, free)
-        if place is None or place <= at + CLOSE_MM:
-            return None
-        found.append(place)
-        at = place
-    return tuple(found)
-
-
-def _earliest_for(length: float, reach: float, runs: int, free: list[tuple[float, float]]) -> float:
-    """Return the earliest place from which so many runs still reach the end."""
-    at = length
-    for _ in range(runs):
-        at -= reach
-        place = _nearest(at, at, length, free)
-        at = at if place is None else place
-    return max(at, 0.0)
-
-
-def _nearest(wanted: float, low: float, high: float, free: list[tuple[float, float]]) -> float | None:
-    """Return the free place between two bounds that is nearest to a wanted one."""
-    best: float | None = None
-    for start, end in free:
-        a, b = max(start, low), min(end, high)
-        if a <= b:
-            place = min(max(wanted, a), b)
-            if best is None or abs(place - wanted) < abs(best - wanted):
-                best = place
-    return best
+    return tuple(found[1:])
 
 
 class Half(Struct, frozen=True):

@@ -4,12 +4,13 @@ from itertools import pairwise
 
 import pytest
 import shapely
-from hypothesis import example, given, settings
+from hypothesis import example, given, reject, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from anlage.core.beads import Laid, Size, fill, layout
 from anlage.core.drawing import Amiss, Marked, Marker, Path, bead_map, hatch
+from anlage.core.errors import InputError
 from anlage.core.joint import KINDS, MAKES, Preparation, area_and_centroid, joint_metal, shape_of
 from tests.strategies import preparations
 
@@ -20,11 +21,20 @@ V = Preparation(
 sizes = st.builds(Size.of_electrode, st.sampled_from((2.4, 3.2, 4.0)), weave=st.booleans())
 
 
+def filled(joint, *own):
+    """The beads that fill a joint; a joint of more than are listed is another test."""
+    try:
+        return fill(shape_of(joint), own)
+    except InputError as fault:
+        assert "more than 400 beads" in str(fault)  # noqa: PT017
+        reject()
+
+
 def proposed(joint, *own):
     return [
         Laid(key=f"p{n}", area_mm2=each.area_mm2, side=each.side, role=each.role,
              layer="new" if each.starts_layer else "beside", weave=each.weave)
-        for n, each in enumerate(fill(shape_of(joint), own or (Size.of_electrode(3.2),)))
+        for n, each in enumerate(filled(joint, *(own or (Size.of_electrode(3.2),))))
     ]  # fmt: skip
 
 
@@ -171,8 +181,23 @@ def test_no_bead_of_a_fillet_is_a_tip_nor_twice_a_stringer():
 @given(preparations(), st.sampled_from((2.4, 3.2, 4.0)))
 def test_no_fill_bead_is_much_larger_than_a_stringer(joint, diameter):
     size = Size.of_electrode(diameter)
-    fills = [each for each in fill(shape_of(joint), (size,)) if each.role == "fill"]
+    fills = [each for each in filled(joint, size) if each.role == "fill"]
     assert all(each.area_mm2 <= 1.7 * size.area_mm2 * (1 + 1e-6) for each in fills)
+
+
+@pytest.mark.parametrize(
+    ("joint", "diameter"),
+    [
+        (Preparation(kind="single-v", thickness_mm=1000, root_opening_mm=3, groove_angle_deg=60), 3.2),
+        (Preparation(kind="single-v", thickness_mm=18, root_opening_mm=3, groove_angle_deg=60), 0.2),
+        (Preparation(kind="square", thickness_mm=900, root_opening_mm=1000), 20),
+        (Preparation(kind="cladding", thickness_mm=100, width_mm=1000, layer_mm=500), 0.2),
+    ],
+)
+@pytest.mark.parametrize("weave", [False, True])
+def test_a_joint_of_more_beads_than_anybody_lists_is_told_at_once(joint, diameter, weave):
+    with pytest.raises(InputError, match="it takes more than 400 beads, which are not laid one by one"):
+        fill(shape_of(joint), (Size.of_electrode(diameter, weave=weave, weave_limit_mm=1.0 if weave else None),))
 
 
 def test_a_layer_on_a_plate_has_no_root():

@@ -64,7 +64,7 @@ def test_a_range_takes_its_unit_at_the_end_or_at_both(text, units):
         ("nan mm", "length", "nan mm is not a number", 0),
         ("5. mm", "length", "a dot stands alone", 1),
         ("5 mm +", "length", "stops short", 6),
-        ("1e999 mm", "length", "above 100000 mm; state a possible length", 0),
+        ("1e999 mm", "length", "above 10000000 mm; state a possible length", 0),
         ("", "length", "nothing is stated; write a number with 1 mm or 1 in", 0),
     ],
 )

@@ -11,7 +11,7 @@ reach : how far under the mouth (below 0) or over it the surface stands after a 
 
 import itertools
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from msgspec import Struct, field
@@ -389,14 +389,17 @@ def _rounded(upper: list[Point], top_mm2: float) -> list[Point]:
 def _sum(one: list[Point], two: list[Point]) -> list[Point]:
     """Return the sum of two lines over the same width."""
     xs = sorted({x for x, _ in (*one, *two)})
-    return [(x, _read(one, x) + _read(two, x)) for x in xs]
+    return [(x, a + b) for x, a, b in zip(xs, _read(one, xs), _read(two, xs), strict=True)]
 
 
-def _read(line: list[Point], x: float) -> float:
-    for (x1, y1), (x2, y2) in itertools.pairwise(line):
-        if x1 <= x <= x2:
-            return y1 + (y2 - y1) * (x - x1) / (x2 - x1) if x2 > x1 else y2
-    return line[-1][1]
+def _read(line: list[Point], xs: list[float]) -> Iterator[float]:
+    """Yield how high a line is at each of some places in order; beyond its end, as high as there."""
+    at = 0
+    for x in xs:
+        while at + 2 < len(line) and line[at + 1][0] < x:
+            at += 1
+        (x1, y1), (x2, y2) = line[at], line[at + 1]
+        yield line[-1][1] if x > x2 else y1 + (y2 - y1) * (x - x1) / (x2 - x1) if x2 > x1 else y2
 
 
 def _after(ground: Ground, surface: list[Point]) -> Ground:

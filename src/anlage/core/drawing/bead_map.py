@@ -15,6 +15,7 @@ LABEL_MM, PLATE_MM = 2.6, 3.6
 TIGHT_MM = 4.4  # paper: beads smaller than this carry no plate, only their number, and below half of it none
 EMPTY_DEG, EMPTY_MM = 60.0, 2.4  # hatch of what no bead fills, its distance on paper
 HATCH_MM = 1.5  # paper: distance of hatch lines
+MOST_LINES = 400  # of a hatch across one outline
 
 
 class Marked(Struct, frozen=True):
@@ -98,23 +99,28 @@ def hatch(outline: Outline, turn_deg: float, step_mm: float) -> tuple[tuple[Poin
     ----------
     outline : closed outline [mm]
     turn_deg : direction of the lines [°]
-    step_mm : distance between them [mm]
+    step_mm : distance between them [mm]; twice as much, and again, while there were more lines than anybody tells apart
     """
     along = (math.cos(math.radians(turn_deg)), math.sin(math.radians(turn_deg)))
     offsets = [x * -along[1] + y * along[0] for x, y in outline]
-    lines: list[tuple[Point, Point]] = []
-    for n in range(math.ceil(min(offsets) / step_mm), math.floor(max(offsets) / step_mm) + 1):
-        level, places = n * step_mm, []
-        for (one, a), (two, b) in zip(
-            zip(outline, offsets, strict=True),
-            zip((*outline[1:], outline[0]), (*offsets[1:], offsets[0]), strict=True),
-            strict=True,
-        ):
+    while (max(offsets) - min(offsets)) / step_mm > MOST_LINES:
+        step_mm *= 2
+    crossed: dict[int, list[float]] = {}  # by the number of the line, where it crosses the outline
+    for (one, a), (two, b) in zip(
+        zip(outline, offsets, strict=True),
+        zip((*outline[1:], outline[0]), (*offsets[1:], offsets[0]), strict=True),
+        strict=True,
+    ):
+        low, high = min(a, b), max(a, b)
+        for n in range(math.floor(low / step_mm), math.ceil(high / step_mm) + 1):
+            level = n * step_mm
             if (a < level) != (b < level):
                 share = (level - a) / (b - a)
                 x, y = one[0] + (two[0] - one[0]) * share, one[1] + (two[1] - one[1]) * share
-                places.append(x * along[0] + y * along[1])
-        places.sort()
+                crossed.setdefault(n, []).append(x * along[0] + y * along[1])
+    lines: list[tuple[Point, Point]] = []
+    for n in sorted(crossed):
+        level, places = n * step_mm, sorted(crossed[n])
         for start, end in zip(places[::2], places[1::2], strict=False):
             lines.append(
                 (

@@ -32,6 +32,7 @@ from anlage.core.procedure.wps import (
     without_deposit,
     without_element,
     without_pass,
+    without_whole_passes,
 )
 
 __all__ = [
@@ -66,4 +67,5 @@ __all__ = [
     "without_deposit",
     "without_element",
     "without_pass",
+    "without_whole_passes",
 ]

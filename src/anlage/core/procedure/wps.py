@@ -208,6 +208,15 @@ def without_pass(wps: Wps, pass_id: str) -> Wps:
     return with_(wps, sectors=sectors, passes=rest, hold_points=holds)
 
 
+def without_whole_passes(wps: Wps) -> Wps:
+    """Return the procedure without the passes that go all the way; hold points before them move to the end."""
+    rest = tuple(each for each in wps.passes if each.reach is not None)
+    gone = {each.id for each in wps.passes} - {each.id for each in rest}
+    holds = tuple(with_(hold, before=None) if hold.before in gone else hold for hold in wps.hold_points)
+    sectors = tuple(each for each in wps.sectors if each.of not in gone)
+    return with_(wps, sectors=sectors, passes=rest, hold_points=holds)
+
+
 def without_deposit(wps: Wps, deposit_id: str) -> Wps:
     """Return the procedure without a deposit and without its passes.
 

@@ -235,9 +235,8 @@ class _Reader:
         shown = shortened(self.text)
         if total < 0 and kind.least == 0:
             raise self.refusal(f"{shown} is below zero", f"state a {name} above zero", at=position)
-        if total < kind.least:
-            raise self.refusal(f"{shown} is below {kind.least:g} {kind.base}", f"state a possible {name}", at=position)
-        raise self.refusal(f"{shown} is above {kind.most:g} {kind.base}", f"state a possible {name}", at=position)
+        side, end = ("below", kind.least) if total < kind.least else ("above", kind.most)
+        raise self.refusal(f"{shown} is {side} {end:.15g} {kind.base}", f"state a possible {name}", at=position)
 
     # Refusing --------------------------------------------------------------------------------
 

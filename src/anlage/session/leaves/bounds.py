@@ -1,6 +1,5 @@
 """What a number field can be at all: beyond it a value is a slip of the finger or of the unit, and is refused."""
 
-import math
 from collections.abc import Iterator, Mapping
 from functools import cache
 from typing import Any
@@ -37,7 +36,7 @@ def bounds() -> Mapping[str, Bound]:
 
 
 def check_bound(path: str, number: float) -> None:
-    """Refuse a number that a leaf cannot be at all; an open end of a range is none.
+    """Refuse a number that a leaf cannot be at all.
 
     Raises
     ------
@@ -47,7 +46,7 @@ def check_bound(path: str, number: float) -> None:
     bound = bounds()[field.path]
     part = path.rpartition("/")[2]
     least = 0.0 if part in PARTS and part not in RECORDED else bound.least  # of a tolerance, which may be nothing
-    if math.isinf(number) or least <= number <= bound.most:
+    if least <= number <= bound.most:
         return
     end, word = (bound.most, "at most") if number > bound.most else (least, "at least")
     said, limit = (show(each, field.kind, "si", unit_table()) for each in (number, end))

@@ -2,6 +2,7 @@
 
 import tomli
 
+from anlage.core.beads import MOST_BEADS
 from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
 from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
 from anlage.core.joint import dimensions_of
@@ -180,7 +181,9 @@ def _bead_map(flow: Flow, wps: Wps) -> None:
     if sketch is None or sketch.incomplete or not wps.passes:
         return
     picture = bead_picture(wps, "", Sheet(*PICTURE_MM, wps.header.units, flow.measure), heated=False)
-    assert picture is not None, "the joint is drawn"
+    if picture is None:
+        flow.text(f"Over {MOST_BEADS} beads: they are not drawn.", role="print_muted")
+        return
     flow.room(PICTURE_MM[1] + 8)
     flow.skip(3.0)
     flow.picture(picture, x_mm=MARGIN_MM)

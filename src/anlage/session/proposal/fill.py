@@ -14,7 +14,7 @@ from anlage.core.procedure import (
     sketch_of,
     with_deposit,
     with_passes,
-    without_pass,
+    without_whole_passes,
 )
 from anlage.core.ranges import Interval
 from anlage.session.weld.bead_areas import density_of, is_hand_fed, rate_of, usual_settings
@@ -48,16 +48,13 @@ def filled(wps: Wps) -> Wps:
         (each.deposit, each.role): each for each in reversed(start.passes)
     }
     any_of = {each.deposit: each for each in reversed(start.passes)}
-    done, parts, laid = start, [each.id for each in start.passes if each.reach is not None], []
-    for each in start.passes:
-        if each.reach is None:
-            done = without_pass(done, each.id)
+    laid, parts = [], [each.id for each in start.passes if each.reach is not None]
     has_sides = len({each.side for each in shape.grooves} - {0}) > 1
     for bead in beads:
         home = start.deposits[bead.deposit]
         model = kept.get((home.id, bead.role)) or any_of.get(home.id) or Pass(id="p0", deposit=home.id)
         laid.append((home.id, _stated(home, model, bead, has_sides=has_sides)))
-    done = with_passes(done, laid)
+    done = with_passes(without_whole_passes(start), laid)
     for part in parts:  # they came to stand first
         done = moved_pass(done, part, first_cap(done) - 1)
     return done

@@ -7,6 +7,7 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.beads import electrode_metal
+from anlage.core.document import kept
 from anlage.core.drawing import Around, DisplayList, Ring, Seam, clock, strip
 from anlage.core.procedure import Deposit, Wps, pass_energy
 from anlage.core.quantities import show
@@ -63,6 +64,7 @@ def electrode_reach(deposit: Deposit, area_mm2: float) -> tuple[float | None, bo
     return metal / density * 1e6 / area_mm2, True
 
 
+@kept
 def stop_plan(wps: Wps) -> tuple[PassPlan, ...]:
     """Return starts and stops of every pass; none while the beads cannot be laid."""
     found = bead_layout(wps)

@@ -4,7 +4,7 @@ from functools import lru_cache
 
 from msgspec.structs import replace
 
-from anlage.core.beads import Bead, Laid, Layout, layout
+from anlage.core.beads import MOST_BEADS, Bead, Laid, Layout, layout
 from anlage.core.document import kept
 from anlage.core.joint import Shape, faults, shape_of
 from anlage.core.procedure import (
@@ -49,9 +49,14 @@ def joint_shape(wps: Wps, mismatch_mm: float = 0.0) -> Shape | None:
 
 @kept
 def bead_layout(wps: Wps, mismatch_mm: float = 0.0) -> Layout | None:
-    """Return where the beads of a procedure lie; `None` when its joint cannot be drawn."""
+    """Return where the beads of a procedure lie; `None` when its joint cannot be drawn, or has too many of them."""
     shape = joint_shape(wps, mismatch_mm)
-    return None if shape is None else _laid_out(shape, laid_of(wps))
+    return None if shape is None or has_too_many(wps) else _laid_out(shape, laid_of(wps))
+
+
+def has_too_many(wps: Wps) -> bool:
+    """Return whether a procedure has more passes than are laid one by one."""
+    return len(laid_of(wps)) > MOST_BEADS
 
 
 @lru_cache(maxsize=8)

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from msgspec import Struct
 
-from anlage.core.beads import UNDER_SURFACE_MM, Layout
+from anlage.core.beads import MOST_BEADS, UNDER_SURFACE_MM, Layout
+from anlage.core.joint import Sketch
 from anlage.core.procedure import (
     Wps,
     sketch_of,
@@ -12,7 +13,7 @@ from anlage.core.procedure import (
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
-from anlage.session.weld.beads import bead_layout, laid_of
+from anlage.session.weld.beads import bead_layout, has_too_many, laid_of
 
 SIDES = ("in the buttering", "on the first side", "on the second side")
 OVER_MM = 0.3  # a fill layer may stand over the surface by this before it is told of
@@ -28,14 +29,10 @@ class FillNotice(Struct, frozen=True):
 def fill_notices(wps: Wps, system: System) -> tuple[FillNotice, ...]:
     """Return how the passes fill the joint: the share first, then every layer that lacks metal or has too much."""
     sketch, found = sketch_of(wps.joint), bead_layout(wps)
-    if not wps.passes:
-        return (FillNotice("No pass yet. Fill the joint (Ctrl+Shift+F) writes a list to start from.", good=True),)
+    if (plain := _plainly(wps, sketch, found)) is not None:
+        return (plain,)
     if found is None or sketch is None:
         return ()
-    if sketch.incomplete:
-        return (FillNotice("The joint is not stated in full: the beads lie in a picture of it.", good=True),)
-    if not found.fillings:
-        return (FillNotice("The edges touch: there is no room for filler metal.", good=True),)
     shared = sum(bead.shared for bead in found.beads)
     if shared:
         text = f"The bead area is not known for {shared} of {len(found.beads)} passes: dashed, they share what is left."
@@ -52,6 +49,19 @@ def fill_notices(wps: Wps, system: System) -> tuple[FillNotice, ...]:
         *_fill_notices(found, system),
         *_weave_notices(wps, found, system),
     )
+
+
+def _plainly(wps: Wps, sketch: Sketch | None, found: Layout | None) -> FillNotice | None:
+    """Return why nothing can be said of layers; `None` where something can, or there is no joint to speak of."""
+    if not wps.passes:
+        return FillNotice("No pass yet. Fill the joint (Ctrl+Shift+F) writes a list to start from.", good=True)
+    if has_too_many(wps):
+        return FillNotice(f"Over {MOST_BEADS} beads: they are not drawn.", good=False)
+    if sketch is not None and found is not None and sketch.incomplete:
+        return FillNotice("The joint is not stated in full: the beads lie in a picture of it.", good=True)
+    if found is not None and not found.fillings:
+        return FillNotice("The edges touch: there is no room for filler metal.", good=True)
+    return None
 
 
 def _side_notices(wps: Wps, found: Layout, system: System) -> Iterator[FillNotice]:
