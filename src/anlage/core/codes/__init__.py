@@ -1,6 +1,7 @@
 """Codes: packs of rules, the boxes that records buy by them, and the verdict on what a WPS states."""
 
 from anlage.core.codes.box import Allowance, CoverBox, cover_box
+from anlage.core.codes.candidates import Boxes, Candidate
 from anlage.core.codes.facts import Coupon, Demand, Measured, deposit_labels, pair_token
 from anlage.core.codes.judge import Judgement, Rung, judge
 from anlage.core.codes.loader import faults_of_pack, read_pack
@@ -11,6 +12,8 @@ from anlage.core.codes.verdict import Verdict, verdict_of, worst
 
 __all__ = [
     "Allowance",
+    "Boxes",
+    "Candidate",
     "Coupon",
     "CoverBox",
     "Demand",

@@ -8,71 +8,20 @@ Three ways, each with its clause in the pack:
 - root from another record: base metal as thick as a record of another process in the same joint allows.
 """
 
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from itertools import combinations
 
 from msgspec import Struct
 
-from anlage.core.codes.box import Allowance, CoverBox
+from anlage.core.codes.box import Allowance
+from anlage.core.codes.candidates import Candidate
 from anlage.core.codes.conditions import number_of, tokens_of
 from anlage.core.codes.facts import pair_token
 from anlage.core.codes.pack import Pack
-from anlage.core.ranges import ANY, Choices, Interval, Numbers, Range, fits, uncovered
+from anlage.core.ranges import ANY, Choices, Interval, Numbers, Range, fits, is_none, loosened, uncovered
 
 GROOVES = ("groove", "partial")  # kinds of weld that lie in their base metal
-
-
-class Candidate(Struct, frozen=True):
-    """One deposit of one record, compared with one deposit of a WPS."""
-
-    box: CoverBox
-    index: int
-    allowances: Mapping[str, Allowance]
-    outside: tuple[str, ...]
-    unproven: tuple[str, ...]
-    order: int  # newest first
-
-    @classmethod
-    def of(
-        cls, box: CoverBox, index: int, sets: Mapping[str, Range], order: int, beside: frozenset[str] = frozenset()
-    ) -> "Candidate":
-        """Return the comparison of a record's deposit with the sets that a deposit of a WPS states.
-
-        `beside` are variables that do not concern the WPS.
-        """
-        addressed, limited = box.split[index]
-        outside, unproven = [], sorted(addressed.difference(sets) - beside)
-        for variable, allowance in limited:
-            if variable in beside:
-                continue
-            verdict = allowance.verdict(sets.get(variable))
-            if verdict == "outside":
-                outside.append(variable)
-            elif verdict == "unproven":
-                unproven.append(variable)
-        own = box.deposits[index]
-        if not beside.isdisjoint(own):
-            own = {variable: allowance for variable, allowance in own.items() if variable not in beside}
-        return cls(box, index, own, tuple(outside), tuple(unproven), order)
-
-    @property
-    def record(self) -> str:
-        """The record's name."""
-        return self.box.record
-
-    @property
-    def covers(self) -> bool:
-        """Whether the record alone contains the deposit."""
-        return not self.outside and not self.unproven and bool(self.allowances)
-
-    @property
-    def rank(self) -> tuple[int, int, int]:
-        """Fewest outside first, then fewest unproven, then newest."""
-        return len(self.outside), len(self.unproven), self.order
-
-    def inside_but_for(self, variables: Sequence[str]) -> bool:
-        """Whether all else than `variables` is inside."""
-        return set(self.outside + self.unproven) <= set(variables) and bool(self.allowances)
 
 
 class Together(Struct, frozen=True):
@@ -89,12 +38,40 @@ def jointly_covered(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[s
     usable = [c for c in candidates if axes and c.inside_but_for(axes)]
     if len(usable) < 2 or _uncovered(pack, usable, sets, axes):
         return None
-    needed = list(usable)
-    for candidate in usable:  # drop what the cover does not need, oldest last
-        rest = [each for each in needed if each is not candidate]
-        if rest and not _uncovered(pack, rest, sets, axes):
-            needed = rest
-    return _together(needed, axes)
+    return _together(_needed(pack, usable, sets, axes), axes)
+
+
+def _needed(pack: Pack, usable: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> list[Candidate]:
+    """Return those without which the cover fails, when each that it does not need is dropped in turn.
+
+    How many of the next ones can be dropped together is found by halving: a cover with less covers less.
+    """
+    needed: list[Candidate] = []
+    left = _undominated(usable, sets, axes)
+    while left:
+        most, least = len(left), 0  # so many of the first can be dropped, at least and at most
+        while least < most:
+            tried = (least + most + 1) // 2
+            rest = [*needed, *left[tried:]]
+            if rest and not _uncovered(pack, rest, sets, axes):
+                least = tried
+            else:
+                most = tried - 1
+        needed += left[least : least + 1]
+        left = left[least + 1 :]
+    return needed or list(usable[-1:])  # of nothing at all, one covers
+
+
+def _undominated(usable: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> list[Candidate]:
+    """Return the candidates without those that bring no more of what is stated than one after them."""
+    found: dict[tuple[Range, ...], Candidate] = {}
+    for candidate in usable:
+        own = candidate.allowances
+        brings = tuple(loosened(own[axis].sure) & sets[axis] if axis in own else sets[axis] for axis in axes)
+        found.pop(brings, None)  # the last of equals, at its own place
+        if not any(map(is_none, brings)):
+            found[brings] = candidate
+    return list(found.values())
 
 
 def pairs_joined(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str, Range]) -> Together | None:
@@ -107,7 +84,7 @@ def pairs_joined(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str,
     for variables in ways:
         told = [variable for variable in variables if variable in sets]
         usable = [c for c in candidates if c.inside_but_for(told) and all(_pairs(c, variable) for variable in told)]
-        for one, two in combinations(usable, 2):
+        for one, two in combinations(_different(usable, told), 2):
             joined = {
                 variable: _joined(_pairs(one, variable) | _pairs(two, variable), across=rule.joined_across)
                 for variable in told
@@ -115,6 +92,18 @@ def pairs_joined(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str,
             if told and all(fits(sets[variable], joined[variable]) for variable in told):
                 return _together([one, two], told, joined)
     return None
+
+
+def _different(usable: Sequence[Candidate], variables: Sequence[str]) -> list[Candidate]:
+    """Return of the candidates on the same pairs the first two: another adds nothing."""
+    seen = Counter[tuple[frozenset[str], ...]]()
+    found = []
+    for candidate in usable:
+        own = tuple(_pairs(candidate, variable) for variable in variables)
+        seen[own] += 1
+        if seen[own] <= 2:
+            found.append(candidate)
+    return found
 
 
 def _pairs(candidate: Candidate, variable: str) -> frozenset[str]:

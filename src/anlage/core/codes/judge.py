@@ -11,7 +11,8 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.codes.box import Allowance, CoverBox, Ruling
-from anlage.core.codes.combine import Candidate, jointly_covered, pairs_joined, with_root_lifted
+from anlage.core.codes.candidates import Boxes, Candidate
+from anlage.core.codes.combine import jointly_covered, pairs_joined, with_root_lifted
 from anlage.core.codes.explain import Origin, origin_of
 from anlage.core.codes.facts import Demand, deposit_facts, deposit_labels
 from anlage.core.codes.pack import Pack
@@ -84,7 +85,7 @@ class _Support(Struct, frozen=True):
     box: CoverBox | None = None  # of the one record that it rests on
 
 
-def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
+def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox] | Boxes) -> Judgement:
     """Return the verdict on everything a WPS states.
 
     Parameters
@@ -97,7 +98,7 @@ def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
     -------
     Judgement : outside beats unproven beats inside; without any record, or any variable, unproven
     """
-    case = _case(pack, stated, boxes)
+    case = _case(pack, stated, boxes if isinstance(boxes, Boxes) else Boxes(boxes))
     supports, sums = _together_supported(case)
     rungs = [*_demand_rungs(case, stated.demand), *_rungs(case, supports, sums)]
     rungs += _clash_rungs(case, rungs)
@@ -107,26 +108,31 @@ def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> Judgement:
 
 
 class _Case(Struct, frozen=True):
-    """One WPS against its candidate records: per deposit its label, the sets it is judged by, and its candidates."""
+    """One WPS against its candidate records: per deposit its label and the sets it is judged by."""
 
     pack: Pack
     deposits: tuple[StatedDeposit, ...]
     labels: tuple[str, ...]
     sets: list[dict[str, Range]]
-    candidates: list[list[Candidate]]
+    beside: list[frozenset[str]]  # variables that do not concern it
+    boxes: Boxes
     clashes: tuple[Mapping[str, str], ...]
     remarks: Mapping[str, str]  # by record
 
+    def near(self, index: int) -> list[Candidate]:
+        """Return the candidates that could carry a deposit, alone or with others, by rank."""
+        root = frozenset(self.pack.root_deposit.variables if self.pack.root_deposit else ())
+        return self.boxes.near(self.sets[index], self.beside[index], self.pack.combination.spare | root)
 
-def _case(pack: Pack, stated: Stated, boxes: Sequence[CoverBox]) -> _Case:
+
+def _case(pack: Pack, stated: Stated, boxes: Boxes) -> _Case:
     sets = [_sets(stated, deposit, pack) for deposit in stated.deposits]
     unsaid = [(own, {**stated.clashes, **each.clashes}) for own, each in zip(sets, stated.deposits, strict=True)]
     beside = [frozenset(v for v in pack.optional if v not in own and v not in told) for own, told in unsaid]
-    candidates = [_candidates(own, boxes, free) for own, free in zip(sets, beside, strict=True)]
     labels = deposit_labels([deposit.process for deposit in stated.deposits])
     clashes = tuple({**stated.clashes, **deposit.clashes} for deposit in stated.deposits)
-    remarks = {box.record: f"{box.record} was {box.coupon.remark}" for box in boxes if box.coupon.remark}
-    return _Case(pack, stated.deposits, labels, sets, candidates, clashes, remarks)
+    remarks = {box.record: f"{box.record} was {box.coupon.remark}" for box in boxes.boxes if box.coupon.remark}
+    return _Case(pack, stated.deposits, labels, sets, beside, boxes, clashes, remarks)
 
 
 def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range]:
@@ -142,56 +148,47 @@ def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range
     return {variable: own[variable] for variable in pack.variables if variable in own and variable not in clashes}
 
 
-def _candidates(sets: Mapping[str, Range], boxes: Sequence[CoverBox], beside: frozenset[str]) -> list[Candidate]:
-    """Return every deposit of every record that could carry this one: whose process is allowed, else all."""
-    every = [(box, index, order) for order, box in enumerate(boxes) for index in range(len(box.deposits))]
-    process = sets.get("process")
-    found = [
-        (box, index, order) for box, index, order in every
-        if (own := box.deposits[index].get("process")) is None or own.verdict(process) != "outside"
-    ]  # fmt: skip
-    return [Candidate.of(box, index, sets, order, beside) for box, index, order in found or every]
-
-
 def _together_supported(case: _Case) -> tuple[list[_Support], dict[int, Together]]:
     """Return what each deposit rests on, and of those that rest together on too little, the sentence that says so.
 
     What several deposits of a WPS rest on together must allow the sum of their thickness; where the best record of
     each does not, others that cover it are tried.
     """
-    offers = [list(_offers(case, index)) for index in range(len(case.deposits))]
-    alone = [found[0] for found in offers]
+    alone = [next(_offers(case, index)) for index in range(len(case.deposits))]
     roots = [
         [] if support.covered else _root_supports(case, index, alone) for index, support in enumerate(alone)
     ]  # fmt: skip
-    offers = [root or found for root, found in zip(roots, offers, strict=True)]
-    chosen = [found[0] for found in offers]
+    chosen = [root[0] if root else own for root, own in zip(roots, alone, strict=True)]
+    if not (over := _over_sum(case, chosen)):
+        return chosen, {}
+    offers = [root or list(_offers(case, index)) for index, root in enumerate(roots)]
     for combined in islice(product(*offers), MOST_TRIED):
-        sums = _over_sum(case, combined)
-        if not sums and all(support.covered for support, best in zip(combined, chosen, strict=True) if best.covered):
+        is_covered = all(support.covered for support, best in zip(combined, chosen, strict=True) if best.covered)
+        if is_covered and not _over_sum(case, combined):
             return list(combined), {}
-    return chosen, _over_sum(case, chosen)
+    return chosen, over
 
 
 def _offers(case: _Case, index: int) -> Iterator[_Support]:
     """Yield what could carry a deposit: each record that covers it alone, then several together, else the best."""
-    candidates, sets = sorted(case.candidates[index], key=lambda each: each.rank), case.sets[index]
-    if not candidates:
-        yield _Support({}, (), covered=False)
-        return
-    found = False
+    sets, beside = case.sets[index], case.beside[index]
+    first = case.boxes.first(sets, beside)
+    found = first is not None
+    if first is not None:
+        yield _alone(first, covered=True)
+        if len(case.deposits) == 1:
+            return
+    candidates = case.near(index)
     for each in candidates:
-        if each.covers:
-            found = True
+        if each.covers and first is not None and (each.order, each.index) != (first.order, first.index):
             yield _alone(each, covered=True)
-    if found and len(case.deposits) == 1:
-        return
     for together in (jointly_covered(case.pack, candidates, sets), pairs_joined(case.pack, candidates, sets)):
         if together:
             found = True
             yield _Support(together.allowances, together.records, covered=True, places=together.places)
     if not found:
-        yield _alone(candidates[0], covered=False)
+        best = case.boxes.best(sets, beside)
+        yield _alone(best, covered=False) if best else _Support({}, (), covered=False)
 
 
 def _alone(candidate: Candidate, *, covered: bool) -> _Support:
@@ -207,13 +204,10 @@ def _root_supports(case: _Case, index: int, supports: Sequence[_Support]) -> lis
         candidate
         for other, support in enumerate(supports)
         if support.covered and case.deposits[other].process != case.deposits[index].process
-        for candidate in case.candidates[other]
+        for candidate in case.near(other)
         if candidate.covers
     ]
-    found = (
-        with_root_lifted(case.pack, candidate, others, case.sets[index])
-        for candidate in sorted(case.candidates[index], key=lambda each: each.rank)
-    )
+    found = (with_root_lifted(case.pack, candidate, others, case.sets[index]) for candidate in case.near(index))
     return [_Support(one.allowances, one.records, covered=True, places=one.places) for one in found if one]
 
 

@@ -65,6 +65,11 @@ class Combination(Struct, frozen=True, kw_only=True):
     within: Mapping[str, str] = msgspec.field(default_factory=dict)  # in a groove the first is never over the second
     clause: str = ""
 
+    @property
+    def spare(self) -> frozenset[str]:
+        """The variables in which a record may fail and yet carry a deposit with others."""
+        return frozenset((*self.variables, *self.joined_pairs))
+
 
 class RootDeposit(Struct, frozen=True, kw_only=True):
     """A root laid by one record in base metal as thick as another record allows: which rules are lifted, and when.

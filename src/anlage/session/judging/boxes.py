@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from msgspec import Struct
 
-from anlage.core.codes import Coupon, CoverBox, Demand, Judgement, Pack, Stated, cover_box, judge
+from anlage.core.codes import Boxes, Coupon, CoverBox, Demand, Judgement, Pack, Stated, cover_box, judge
 
 
 class Record(Struct, frozen=True):
@@ -25,6 +25,7 @@ class BoxKeeper:
     def __init__(self, pack: Pack, *, signed: frozenset[str] = frozenset()) -> None:
         self.pack, self.signed = pack, signed
         self._boxes: dict[tuple[str, Demand], CoverBox] = {}
+        self._together: tuple[Sequence[Record], dict[Demand, Boxes]] = (), {}  # of the records asked about last
 
     def box(self, record: Record, demand: Demand) -> CoverBox:
         """Return the box of a record under a demand."""
@@ -35,4 +36,10 @@ class BoxKeeper:
 
     def judge(self, stated: Stated, records: Sequence[Record], demand: Demand) -> Judgement:
         """Return the verdict on a WPS from the accepted ones of `records`, newest first."""
-        return judge(self.pack, stated, [self.box(record, demand) for record in records if record.accepted])
+        if records is not self._together[0]:
+            self._together = records, {}
+        found = self._together[1].get(demand)
+        if found is None:
+            found = Boxes([self.box(record, demand) for record in records if record.accepted])
+            self._together[1][demand] = found
+        return judge(self.pack, stated, found)
