@@ -95,6 +95,11 @@ def _draft(body: object, pending: object, *, where: str) -> Draft:
     return Draft(text, waiting, tuple(flaws))
 
 
+def _revision(row: sqlite3.Row, link: str = "") -> Revision:
+    body = as_bytes(row["body"]).decode(errors="replace")
+    return Revision(row["number"], body, row["sha256"], row["author"], row["issued_at"], link)
+
+
 class WorksFile:
     """An open works file. All access goes through one connection, one thread at a time.
 
@@ -182,11 +187,27 @@ class WorksFile:
         with self._database.reading() as connection:
             rows = connection.execute(query, (document_id,)).fetchall()
         links = {link.number: link.sha256 for link in self.links() if link.document_id == document_id}
-        return tuple(
-            Revision(row["number"], as_bytes(row["body"]).decode(errors="replace"), row["sha256"], row["author"],
-                     row["issued_at"], links.get(row["number"], ""))
-            for row in rows
-        )  # fmt: skip
+        return tuple(_revision(row, links.get(row["number"], "")) for row in rows)
+
+    def last_revision(self, document_id: str) -> Revision | None:
+        """Return the revision of a document that was issued last, without its link; `None` before the first."""
+        query = "SELECT * FROM revisions WHERE document_id = ? ORDER BY number DESC LIMIT 1"
+        with self._database.reading() as connection:
+            row = connection.execute(query, (document_id,)).fetchone()
+        return None if row is None else _revision(row)
+
+    def stamps(self) -> dict[str, str]:
+        """Return of every document that is not put away what is another text once its draft or revisions change."""
+        checksum = "d.sha256" if self._layout > 1 else "d.body"
+        query = f"""
+            SELECT d.document_id, {checksum} AS checksum,
+              (SELECT count(*) FROM revisions WHERE document_id = d.document_id) AS issued
+            FROM drafts d JOIN documents ON documents.id = d.document_id AND deleted_at IS NULL
+        """  # noqa: S608 - one of two words of our own
+        with self._database.reading() as connection:
+            rows = connection.execute(query).fetchall()
+        return {row["document_id"]: f"{row['issued']} {as_bytes(row['checksum']).decode('ascii', 'replace')}"
+                for row in rows}  # fmt: skip
 
     def links(self) -> tuple[Link, ...]:
         """Return the chain of issued revisions, first link first; none in a file older than the chain."""

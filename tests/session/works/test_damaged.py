@@ -11,7 +11,7 @@ from anlage.core.errors import AnlageError
 from anlage.session.judging.assessment import Assessor
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks
-from anlage.session.works.register import rows
+from anlage.session.works.register_rows import RegisterRows
 
 NOW = "2026-11-23T12:00:00Z"
 BODIES = [
@@ -70,7 +70,7 @@ def opened(path):
 def test_one_damaged_draft_hides_nothing_but_itself(path, opened, body, place):
     own = damaged(path, place, body=body)
     works = opened()
-    shown = rows(works, Assessor(works.records()), "si")
+    shown = RegisterRows(works, lambda: None).rows("si", lambda: Assessor(works.records()))
     assert [row.number for row in shown] == ["OST-W-01", "OST-W-02", "OST-W-03", "OST-R-01", "OST-R-02"]
     assert own not in dict(works.records()), "what cannot be read whole proves nothing"
     for entry in (*works.entries(), *works._file.entries()):

@@ -14,7 +14,8 @@ from anlage.session.judging.assessment import Assessor
 from anlage.session.leaves.draft import typed
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks
-from anlage.session.works.register import areas, rows, ticks
+from anlage.session.works.register import areas, ticks
+from anlage.session.works.register_rows import RegisterRows
 from anlage.store import open_works
 
 NOW = "2026-11-23T12:00:00Z"
@@ -29,7 +30,7 @@ def works(tmp_path):
 
 
 def read(works, system="si"):
-    return rows(works, Assessor(works.records()), system)
+    return RegisterRows(works, lambda: None).rows(system, lambda: Assessor(works.records()))
 
 
 def test_procedures_and_records_say_number_state_and_verdict(works):
@@ -133,3 +134,11 @@ def test_the_chosen_document_is_marked(works):
     found = read(works)
     marks = [item.target for item in drawn(*areas(found, found[1].id)).items if item.role == "chosen"]
     assert marks == [found[1].id]
+
+
+def test_of_very_many_documents_each_rectangle_is_drawn_once_and_the_chosen_one_named():
+    many = [Area(str(n), f"W-{n}", "wps", Interval(5 + n % 7, 20), Interval(50, 100)) for n in range(2000)]
+    chosen = Area("own", "W-own", "wps", Interval(5, 20), Interval(50, 100), chosen=True)
+    picture = drawn(*many, chosen)
+    assert len(boxes(picture, "wps_area")) == 8
+    assert [item.text for item in picture.items if isinstance(item, Text) and item.role == "value"] == ["W-own"]

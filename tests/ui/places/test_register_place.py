@@ -4,7 +4,11 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
+from anlage.core.document import with_at
+from anlage.session.works.demo import demo_file
+from anlage.ui.desk.places_desk import MOST_DOCUMENTS
 from anlage.ui.places.register.row_delegate import ROW_ROLE
+from tests.ui.conftest import NOW
 
 
 @pytest.fixture
@@ -79,3 +83,52 @@ def test_a_record_is_no_procedure_and_opens_at_proof(register):
 def test_a_new_procedure_starts_at_its_joint(register):
     register.click(register.place.buttons["New"])
     assert (register.wps.header.number, register.desk.place) == ("OST-W-04", "joint")
+
+
+def test_of_many_documents_the_list_is_there_at_once_and_fills(register, qtbot):
+    works, place = register.desk.works, register.place
+    for n in range(16):
+        works.add(with_at(register.wps, "header/number", f"OST-W-{n + 20}"))
+    register.desk.refresh_place()
+    assert len(listed(register)) == 21
+    assert {row.said for row in place.rows if row.number > "OST-W-20"} == {"being judged…"}
+    qtbot.waitUntil(lambda: all(row.verdict for row in place.rows), timeout=60_000)
+    assert {row.said for row in place.rows if row.number > "OST-W-20"} == {place.rows[0].said}
+
+
+def test_the_places_of_few_documents_are_kept(register):
+    works, desk = register.desk.works, register.desk
+    opened = [works.add(with_at(register.wps, "header/number", f"OST-W-{n + 20}")) for n in range(9)]
+    desk.open(opened[0])
+    desk.document.type_text("header/title", "First")
+    register.press("Alt+P")
+    for each in opened:
+        desk.open_document(each)
+    kept = {document for _, document in desk._places._made if document}
+    assert kept == set(opened[-MOST_DOCUMENTS:])
+    desk.open_document(opened[0])
+    assert desk.document.value.header.title == "First"
+    register.press("Ctrl+Z")
+    assert desk.document.value.header.title != "First"
+
+
+def test_a_running_stopwatch_keeps_its_place(register):
+    works, desk = register.desk.works, register.desk
+    desk.open(works.entries()[0].id)
+    register.press("Alt+P", "F8")
+    watch = register.place.stopwatch
+    watch.toggle()
+    for n in range(9):
+        desk.open_document(works.add(with_at(register.wps, "header/number", f"OST-W-{n + 20}")))
+    desk.open_document(works.entries()[0].id)
+    assert register.place.stopwatch is watch
+    assert watch.has_times
+
+
+def test_where_there_are_many_records_the_window_does_not_wait_for_them(open_person, tmp_path, qtbot, monkeypatch):
+    monkeypatch.setattr("anlage.ui.desk.works_desk.FEW_RECORDS", 1)
+    person = open_person(demo_file(NOW, folder=tmp_path))
+    assert person.desk.strip is None
+    qtbot.waitUntil(lambda: person.desk.strip is not None, timeout=60_000)
+    assert person.desk.strip.proof.judgement.verdict == "inside"
+    assert person.shell.band.state.text() == "draft"

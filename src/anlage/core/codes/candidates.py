@@ -138,19 +138,26 @@ class Boxes:
     def best(self, sets: Mapping[str, Range], beside: frozenset[str]) -> Candidate | None:
         """Return the candidate of the first rank: `None` where there is none."""
         every = self._of_process(sets)
+        if not every:
+            return None
         outside, unproven = Counter[int](), Counter[int]()
-        for variable, limits in self._limits.items():
-            if variable not in beside and len(limits.limits) <= FEW:
-                for counted, failing in zip((outside, unproven), _failing(limits, variable, sets, every), strict=True):
-                    counted.update(_places(failing))
-        best: Candidate | None = None
-        for least in sorted((outside[place], unproven[place], place) for place in _places(every)):
-            if best is not None and (least[0], least[1]) > best.rank[:2]:
-                break  # by those few alone it, and whoever follows, comes after the best
-            candidate = self._candidate(least[2], sets, beside)
-            if best is None or candidate.rank < best.rank:
-                best = candidate
-        return best
+
+        def count(asked: int, *, few: bool) -> None:
+            for variable, limits in self._limits.items():
+                if variable not in beside and few is (len(limits.limits) <= FEW):
+                    for counts, failing in zip(
+                        (outside, unproven), _failing(limits, variable, sets, asked), strict=True
+                    ):
+                        counts.update(_places(failing))
+
+        def rank(place: int) -> tuple[int, int, int]:
+            return outside[place], unproven[place], place
+
+        count(every, few=True)
+        bound = self._candidate(min(_places(every), key=rank), sets, beside).rank  # none that is behind it is best
+        left = [place for place in _places(every) if rank(place)[:2] <= bound[:2]]
+        count(sum(1 << place for place in left), few=False)
+        return self._candidate(min(left, key=rank), sets, beside)
 
     def _of_process(self, sets: Mapping[str, Range]) -> int:
         """Return who could carry it: whose process is allowed, else all."""

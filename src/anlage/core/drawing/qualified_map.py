@@ -7,6 +7,7 @@ import math
 from collections.abc import Iterator, Sequence
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.drawing.display import DisplayList, Item, Measure, Path, Point, Text
 from anlage.core.ranges import Interval
@@ -14,6 +15,7 @@ from anlage.core.ranges import Interval
 THICKNESS_MM, DIAMETER_MM = (1.0, 300.0), (10.0, 3000.0)  # of the map; common practice lies well inside
 LEFT_MM, FOOT_MM, TOP_MM = 15.0, 12.0, 6.0  # room for numbers and names
 LABEL_MM, PLATE_MM, HATCH_MM = 2.6, 3.6, 2.2
+MOST_NAMED = 60
 DASH_MM = 0.6  # a rectangle of a single value is still seen
 
 
@@ -77,6 +79,7 @@ def qualified_map(areas: Sequence[Area], ticks: Ticks, size_mm: Point, measure: 
     measure : measures a text in the shipped font
     """
     plane = _Map(*size_mm)
+    areas = areas if len(areas) <= MOST_NAMED else _told_apart(plane, areas)
     ordered = sorted(areas, key=lambda area: (area.chosen, area.kind == "wps"))
     items = (
         *_scales(plane, ticks),
@@ -85,6 +88,16 @@ def qualified_map(areas: Sequence[Area], ticks: Ticks, size_mm: Point, measure: 
         *_labels(plane, areas, measure),
     )
     return DisplayList(items, 1.0, (0.0, 0.0), size_mm)
+
+
+def _told_apart(plane: _Map, areas: Sequence[Area]) -> list[Area]:
+    """Return of many documents one for each rectangle that an eye tells apart; of so many the chosen one is named."""
+    found: dict[object, Area] = {}
+    for area in areas:
+        boxes = [plane.box(area.thickness_mm, area.diameter_mm), *(plane.box(gap, None) for gap in area.gaps)]
+        ends = tuple(round(end / DASH_MM) for box in boxes for end in box)
+        found.setdefault((area.kind, ends, area.chosen), area if area.chosen else replace(area, label=""))
+    return list(found.values())
 
 
 def _scales(plane: _Map, ticks: Ticks) -> Iterator[Item]:
@@ -141,6 +154,8 @@ def _labels(plane: _Map, areas: Sequence[Area], measure: Measure) -> Iterator[It
     """Yield the number of every document in the upper left corner of its rectangle, beside those that stand there."""
     taken: list[tuple[float, float, float]] = []  # left, right and foot of every plate so far
     for area in areas:
+        if not area.label:
+            continue
         left, _, _, top = plane.box(area.thickness_mm, area.diameter_mm)
         width, x, y = measure(area.label, LABEL_MM) + 1.6, left, top - PLATE_MM
         while any(x < other[1] and other[0] < x + width and abs(y - other[2]) < PLATE_MM for other in taken):

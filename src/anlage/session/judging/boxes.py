@@ -36,10 +36,13 @@ class BoxKeeper:
 
     def judge(self, stated: Stated, records: Sequence[Record], demand: Demand) -> Judgement:
         """Return the verdict on a WPS from the accepted ones of `records`, newest first."""
+        return judge(self.pack, stated, self._boxes_of(records, demand))
+
+    def _boxes_of(self, records: Sequence[Record], demand: Demand) -> Boxes:
         if records is not self._together[0]:
             self._together = records, {}
         found = self._together[1].get(demand)
         if found is None:
             found = Boxes([self.box(record, demand) for record in records if record.accepted])
             self._together[1][demand] = found
-        return judge(self.pack, stated, found)
+        return found

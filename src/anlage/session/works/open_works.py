@@ -3,22 +3,22 @@
 import hashlib
 import os
 import re
+from collections import Counter
 from collections.abc import Callable, Iterable, Mapping
 from pathlib import Path
-from types import MappingProxyType
 from typing import Any
 
 from msgspec.structs import replace
 
-from anlage.core.document import Part, read_mending, write
+from anlage.core.document import Part, write
 from anlage.core.errors import AnlageError, FormatError, InputError, UnknownNameError
 from anlage.core.procedure import Header, clashes
 from anlage.core.record import Pqr
 from anlage.core.results import Notice
 from anlage.session.kinds import PROCEDURE, RECORD, Kind, kind_of_format
-from anlage.session.leaves.draft import Working, within_bounds
-from anlage.session.leaves.presence import has_leaf
-from anlage.session.works.standing import Standing, is_same
+from anlage.session.leaves.draft import Working
+from anlage.session.works.filed import Filed, opened
+from anlage.session.works.standing import Standing, standing_of
 from anlage.store import Draft, Entry, Revision, Saver, copy_as, create_works, keep_copy, open_works
 
 PATIENCE_S = 1.0  # that closing and issuing wait for another program which holds the file
@@ -51,6 +51,7 @@ class OpenWorks:
         self._now, self._say = now, say
         self._saver = Saver(told)
         self._latest: dict[str, Working] = {}  # what was typed last, of every document that was typed in
+        self._typed = Counter[str]()  # how often a document was typed in
         self._entries: tuple[Entry, ...] | None = None  # while nobody else can change them
         self._revisions: dict[str, tuple[Revision, ...]] = {}
         self._is_untouched = True
@@ -113,16 +114,22 @@ class OpenWorks:
         """
         if document_id in self._latest:
             return self._latest[document_id], ()
-        draft = self._file.draft(document_id)
-        value, notices = read_mending(draft.body, self.kind(document_id).core)
-        told = tuple(Notice("document.damaged", "draft", flaw) for flaw in draft.flaws)
-        pending = {path: text for path, text in draft.pending.items() if has_leaf(value, path)}
-        value, waiting = within_bounds(value)
-        told += tuple(
-            Notice("document.beyond", path, f"{path} cannot be {text}, which waits in its field")
-            for path, text in waiting.items()
-        )
-        return Working(value, MappingProxyType({**waiting, **pending})), (*notices, *told)
+        return opened(self._file.draft(document_id), self.kind(document_id))
+
+    def stamps(self) -> dict[str, str]:
+        """Return of every document what is another text once the document changes."""
+        return self._file.stamps() | {own: f"typed {count}" for own, count in self._typed.items()}
+
+    def filed(self, entry: Entry) -> Filed:
+        """Return a document as it is now, to be read elsewhere.
+
+        Raises
+        ------
+        FormatError : no text is saved as its draft
+        """
+        latest = self._latest.get(entry.id)
+        draft = self._file.draft(entry.id) if latest is None else Draft(write(latest.value), dict(latest.pending))
+        return Filed(entry, draft, self._file.last_revision(entry.id) if entry.revisions else None)
 
     def records(self) -> tuple[tuple[str, Pqr], ...]:
         """Return the records with their ids, oldest first; one that cannot be read whole is left out."""
@@ -193,18 +200,13 @@ class OpenWorks:
         return self._standing(document_id, working, hashlib.sha256(write(working.value).encode()).hexdigest())
 
     def _standing(self, document_id: str, working: Working, digest: str) -> Standing:
-        last = next(reversed(self.revisions(document_id)), None)
-        if last is None:
-            return Standing(digest)
-        is_issued = not working.pending and is_same(last.body, working.value)
-        return Standing(
-            last.sha256 if is_issued else digest, last.number, is_issued, last.author, last.issued_at, last.link
-        )
+        return standing_of(next(reversed(self.revisions(document_id)), None), working, digest)
 
     def save(self, document_id: str, working: Working) -> None:
         """Save a draft soon: 300 ms after the last edit, within a second of the first unsaved one."""
         header = working.value.header
         self._latest[document_id] = working
+        self._typed[document_id] += 1
         if self._entries is not None:
             self._entries = tuple(
                 replace(entry, number=header.number, title=header.title) if entry.id == document_id else entry

@@ -16,11 +16,11 @@ from anlage.core.results import Notice
 from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.judging.record_ranges import ranges_of_record
-from anlage.session.kinds import KINDS
+from anlage.session.kinds import kind_of_format
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.set_text import set_text
-from anlage.session.works.open_works import OpenWorks
-from anlage.store import Entry
+from anlage.session.works.standing import standing_of
+from anlage.store import Entry, Revision
 
 THICKNESS_MARKS_MM = (1, 2, 5, 10, 20, 50, 100, 200)
 DIAMETER_MARKS_MM = (20, 50, 100, 200, 500, 1000, 2000)
@@ -29,7 +29,10 @@ DIAMETER_MARKS_IN = (1, 2, 4, 8, 16, 32, 64)
 
 
 class RegisterRow(Struct, frozen=True, kw_only=True):
-    """One document: id, kind (`wps` or `pqr`), number, title, its state in words, verdict, and its place on the map."""
+    """One document: id, kind (`wps` or `pqr`), number, title, its state in words, verdict, and its place on the map.
+
+    The verdict is "" while it is not known yet.
+    """
 
     id: str
     kind: str
@@ -53,30 +56,44 @@ class RegisterRow(Struct, frozen=True, kw_only=True):
 
 
 class Shown(Struct, frozen=True):
-    """A document on its way into a row: its entry, its draft, the works file, and who reads it."""
+    """A document on its way into a row: its id, its draft, its revision in words, who judges it, and who reads it."""
 
     id: str
     working: Working
-    works: OpenWorks
+    badge: str
     assessor: Assessor
     system: System
 
 
-def rows(works: OpenWorks, assessor: Assessor, system: System) -> tuple[RegisterRow, ...]:
-    """Return every document of a works file, kind by kind; what cannot be read says so."""
-    found = []
-    for kind in KINDS:
-        show: Callable[[Shown], RegisterRow] = resolve_name(kind.row)
-        for entry in works.entries(kind):
-            try:
-                working, notices = works.read(entry.id)
-            except AnlageError as fault:
-                found.append(RegisterRow(id=entry.id, kind=kind.id, number=entry.number, title=entry.title,
-                                 state="cannot be read", verdict="unproven", said=str(fault)))  # fmt: skip
-                continue
-            row = show(Shown(entry.id, working, works, assessor, system))
-            found.append(_not_whole(row, entry, notices) if notices else row)
-    return tuple(found)
+def row_of(
+    entry: Entry, opened: tuple[Working, tuple[Notice, ...]] | AnlageError, last: Revision | None,
+    assessor: Assessor, system: System,
+) -> RegisterRow:  # fmt: skip
+    """Return a document as its row; one that cannot be read says so.
+
+    Parameters
+    ----------
+    opened : what was read, and what had to be mended in it; or why it cannot be read
+    last : the revision that was issued last
+    """
+    kind = kind_of_format(entry.kind)
+    if isinstance(opened, AnlageError):
+        return unread_row(entry, opened)
+    working, notices = opened
+    show: Callable[[Shown], RegisterRow] = resolve_name(kind.row)
+    row = show(Shown(entry.id, working, standing_of(last, working).badge(), assessor, system))
+    return _not_whole(row, entry, notices) if notices else row
+
+
+def unread_row(entry: Entry, fault: AnlageError) -> RegisterRow:
+    """Return the row of a document that cannot be read, with why."""
+    return replace(waiting_row(entry, str(fault)), state="cannot be read", verdict="unproven")
+
+
+def waiting_row(entry: Entry, said: str) -> RegisterRow:
+    """Return the row of a document of which no more is known yet than its name."""
+    kind = kind_of_format(entry.kind).id
+    return RegisterRow(id=entry.id, kind=kind, number=entry.number, title=entry.title, state="", verdict="", said=said)
 
 
 def _not_whole(row: RegisterRow, entry: Entry, notices: Sequence[Notice]) -> RegisterRow:
@@ -90,8 +107,7 @@ def _not_whole(row: RegisterRow, entry: Entry, notices: Sequence[Notice]) -> Reg
 def procedure_row(shown: Shown) -> RegisterRow:
     """Return a procedure as the rectangle that it is stated for, with what nothing covers."""
     own, wps, proof = shown.id, shown.working.value, shown.assessor.assess(shown.working.value)
-    state = shown.works.badge(own, shown.working)
-    header = wps.header
+    state, header = shown.badge, wps.header
     verdict = proof.judgement.verdict if proof.judgement else "unproven"
     counts = proof.judgement.counts() if proof.judgement else {}
     said = ", ".join(f"{count} {name}" for name, count in counts.items() if count) or f"not judged: {proof.missing}"
@@ -158,5 +174,5 @@ def ticks(system: System) -> Ticks:
 
 
 def areas(found: Sequence[RegisterRow], chosen: str) -> tuple[Area, ...]:
-    """Return the rectangles of some rows."""
-    return tuple(row.area(chosen=row.id == chosen) for row in found)
+    """Return the rectangles of the rows that are judged."""
+    return tuple(row.area(chosen=row.id == chosen) for row in found if row.verdict)

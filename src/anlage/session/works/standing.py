@@ -8,6 +8,8 @@ from msgspec import Struct
 from anlage.core.document import read_strict
 from anlage.core.errors import FormatError
 from anlage.session.kinds import kind_named, kind_of
+from anlage.session.leaves.draft import Working
+from anlage.store import Revision
 
 
 class Standing(Struct, frozen=True):
@@ -34,6 +36,16 @@ class Standing(Struct, frozen=True):
         if self.is_issued:
             return f"revision {self.revision}"
         return f"draft after {self.revision}" if self.revision else "draft"
+
+
+def standing_of(last: Revision | None, working: Working, digest: str = "") -> Standing:
+    """Return how a draft stands against the revision that was issued last; `digest` is the hash of what it is now."""
+    if last is None:
+        return Standing(digest)
+    is_issued = not working.pending and is_same(last.body, working.value)
+    return Standing(
+        last.sha256 if is_issued else digest, last.number, is_issued, last.author, last.issued_at, last.link
+    )  # fmt: skip
 
 
 def is_same(body: str, value: Any) -> bool:

@@ -63,6 +63,8 @@ class WindowDesk(QObject):
         self._not_saved: Mapping[str, Exception] = {}  # by document, why
         for signal in (self._works.told, self._documents.told):
             signal.connect(self.say)
+        self._works.filled.connect(self._places.refresh_register)
+        self._works.ready.connect(self._judging.start)
         self._works.unsaved.connect(self._on_unsaved)
         self._documents.edited.connect(self._on_edited)
         self._documents.stepped.connect(self._show_band)
@@ -129,7 +131,7 @@ class WindowDesk(QObject):
         if not faults:
             return True
         leaving = resolve_name("anlage.ui.desk.leaving")
-        leaving.ask(self, leaving.not_saved(self._numbers(), faults), then)
+        leaving.ask(self, leaving.not_saved(self._works.numbers(), faults), then)
         return False
 
     def _may_close(self) -> bool:
@@ -152,26 +154,22 @@ class WindowDesk(QObject):
         copy = self._works.opened(path, self.settings.author)
         if copy is None:
             return False
+        self.settings = self.settings.with_recent(path)
         if works.can_write:  # documents and their steps stay as they are
             self._works.exchange(copy)
-            self.settings = self.settings.with_recent(path)
         else:
             self._close_works()
             self._works.take(copy)
-            self.settings = self.settings.with_recent(path)
             self._show_first(in_front)
         self._on_unsaved({})
         self.say(f"Saved as {path.name}; from here on you write in it.")
         return True
 
-    def _numbers(self) -> Mapping[str, str]:
-        return {entry.id: entry.number for entry in self.works.all_entries()} if self.works else {}
-
     def _on_unsaved(self, faults: Mapping[str, Exception]) -> None:
         """Say which documents are not saved for as long as they are not."""
         self._not_saved = faults if self.works is not None else {}
         say = loaded("anlage.ui.desk.leaving:not_saved")
-        self.shell.notice.hold(say(self._numbers(), self._not_saved) if self._not_saved else "")
+        self.shell.notice.hold(say(self._works.numbers(), self._not_saved) if self._not_saved else "")
         self._show_band()
         self._judging.start()
 
@@ -283,6 +281,9 @@ class WindowDesk(QObject):
         self.document.tell_clashes(
             loaded("anlage.session.judging.clashes.all_clashes:complaints_of")(self.document.value, self.reader.system)
         )
+        if self.kind is PROCEDURE and not self._works.is_ready(self.document.value):
+            self._show_state("being judged…")
+            return
         assessment = self.assessment()
         if self.strip is None and assessment is not None:
             self.strip = loaded("anlage.ui.frame.strip:ProofStrip")(self.reader)

@@ -8,6 +8,8 @@ from PySide6.QtWidgets import QStackedWidget
 from anlage.ui.kit.document import Document, DocumentView
 from anlage.ui.kit.place import Desk, Place, PlaceSpec
 
+MOST_DOCUMENTS = 4  # whose places are kept while others are in front
+
 
 class PlacesDesk(QObject):
     """Holds the places, those of the works file and those of every open document."""
@@ -26,13 +28,28 @@ class PlacesDesk(QObject):
         if key not in self._made:
             self._made[key] = self._make(spec, document)
             self._stack.addWidget(self._made[key][0])
-        place, _ = self._made[key]
+        place, _ = self._made[key] = self._made.pop(key)  # shown last
         for other, seen in self._made.values():
             if seen is not None:
                 seen.set_shown(shown=other is place)
         self._stack.setCurrentWidget(place)
         self._front = place
+        self._let_go()
         return place
+
+    def _let_go(self) -> None:
+        """Let go of the places of documents that were not shown for long: each holds megabytes."""
+        shown = list(dict.fromkeys(document for _, document in reversed(self._made) if document))
+        for key, (place, _) in tuple(self._made.items()):
+            if key[1] in shown[MOST_DOCUMENTS:] and place.may_go():
+                self._remove(key)
+
+    def refresh_register(self) -> None:
+        """Show anew the place of the works file, where one is in front."""
+        if self._front is not None and any(
+            place is self._front and seen is None for place, seen in self._made.values()
+        ):
+            self._front.refresh()
 
     def _make(self, spec: PlaceSpec, document: Document) -> tuple[Place, DocumentView | None]:
         make = resolve_name(spec.make)
@@ -49,8 +66,11 @@ class PlacesDesk(QObject):
     def forget(self) -> None:
         """Let go of every place of a document: the works file is closed."""
         self._front = None
-        for key, (place, seen) in tuple(self._made.items()):
+        for key, (_, seen) in tuple(self._made.items()):
             if seen is not None:
-                self._stack.removeWidget(place)
-                place.deleteLater()
-                del self._made[key]
+                self._remove(key)
+
+    def _remove(self, key: tuple[str, str]) -> None:
+        place, _ = self._made.pop(key)
+        self._stack.removeWidget(place)
+        place.deleteLater()

@@ -2,12 +2,15 @@
 
 from collections.abc import Mapping
 from pathlib import Path
+from threading import Thread
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 
 from anlage.core.errors import AnlageError
+from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
+from anlage.session.kinds import RECORD
 from anlage.session.works.open_works import OpenWorks
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.place import Clocks
@@ -15,6 +18,11 @@ from anlage.ui.kit.place import Clocks
 if TYPE_CHECKING:
     from anlage.session.judging.assessment import Assessor
     from anlage.session.works.register import RegisterRow
+    from anlage.session.works.register_rows import RegisterRows
+
+
+FEW_RECORDS = 60  # that are read while the window waits
+FILL_MS = 250  # a list that fills is shown anew so often at most
 
 
 class WorksDesk(QObject):
@@ -23,10 +31,18 @@ class WorksDesk(QObject):
     Signals
     -------
     told(text) : something must not be missed; may be emitted from the writer thread
+    judged() : more is known of the documents of the Register; emitted from another thread
+    filled() : the same, told at times and in the window's thread
+    made(works, assessor) : the records of a works file are read; emitted from another thread
+    ready() : procedures can be judged now
     unsaved(faults) : these documents are not saved, and why; empty when all are; emitted from the writer thread
     """
 
     told = Signal(str)
+    judged = Signal()
+    filled = Signal()
+    made = Signal(object, object)
+    ready = Signal()
     unsaved = Signal(object)
 
     def __init__(self, clocks: Clocks, parent: QObject) -> None:
@@ -34,7 +50,17 @@ class WorksDesk(QObject):
         self._clocks = clocks
         self.works: OpenWorks | None = None
         self._assessor: Assessor | None = None
+        self._rows: RegisterRows | None = None
         self._told_refused = False
+        self._filling = QTimer(self, interval=FILL_MS, singleShot=True)
+        self._filling.timeout.connect(self.filled)
+        self.judged.connect(self._on_judged)
+        self.made.connect(self._on_made)
+        self._making: Thread | None = None  # what reads the records
+
+    def _on_judged(self) -> None:
+        if not self._filling.isActive():
+            self._filling.start()
 
     def opened(self, path: Path, holder: str) -> OpenWorks | None:
         """Return a works file, made when it does not exist; `None` when it cannot be opened, and why is told."""
@@ -52,6 +78,7 @@ class WorksDesk(QObject):
 
     def close(self) -> None:
         """Save what waits and close the file; what cannot be saved is dropped: ask `flush` before."""
+        self._forget_rows()
         self._assessor = None
         works, self.works = self.works, None
         if works is not None:
@@ -59,9 +86,15 @@ class WorksDesk(QObject):
 
     def exchange(self, works: OpenWorks) -> None:
         """Take a copy for the one that is open, with the same documents in it."""
+        self._forget_rows()
         before, self.works = self.works, works
         if before is not None:
             before.close()
+
+    def _forget_rows(self) -> None:
+        if self._rows is not None:
+            self._rows.close()
+        self._rows = None
 
     def flush(self, patience_s: float = 0.0) -> Mapping[str, Exception]:
         """Save everything that waits, now; return what is not saved for all that, and why."""
@@ -86,6 +119,27 @@ class WorksDesk(QObject):
             self._told_refused = False
         return self._assessor
 
+    def is_ready(self, wps: Wps) -> bool:
+        """Return whether a procedure can be judged now; with many records that is so later, and `ready` tells."""
+        assert self.works is not None, "a works file is open"
+        if self._assessor is not None or len(self.works.entries(RECORD)) <= FEW_RECORDS:
+            return True
+        if self._making is None:
+            self._making = Thread(target=self._make_assessor, args=(self.works, wps), name="records", daemon=True)
+            self._making.start()
+        return False
+
+    def _make_assessor(self, works: OpenWorks, wps: Wps) -> None:
+        made: Assessor = loaded("anlage.session.judging.assessment:Assessor")(works.records())
+        made.assess(wps)  # for the first time, which takes long
+        self.made.emit(works, made)
+
+    def _on_made(self, works: OpenWorks, assessor: "Assessor") -> None:
+        self._making = None
+        if works is self.works:
+            self._assessor, self._told_refused = assessor, False
+            self.ready.emit()
+
     def tell_refused(self) -> None:
         """Say once why a record proves nothing, when it was found out."""
         if self._assessor is not None and self._assessor.refused and not self._told_refused:
@@ -93,11 +147,16 @@ class WorksDesk(QObject):
             refusal = next(iter(self._assessor.refused.values()))
             self.told.emit(f"A record proves nothing as it stands: {refusal}")
 
+    def numbers(self) -> Mapping[str, str]:
+        """Return the number of every document, by its id."""
+        return {entry.id: entry.number for entry in self.works.all_entries()} if self.works else {}
+
     def rows(self, system: System) -> "tuple[RegisterRow, ...]":
         """Return every document of the works file as the Register shows it."""
         if self.works is None:
             return ()
-        found: tuple[RegisterRow, ...] = loaded("anlage.session.works.register:rows")(
-            self.works, self.assessor(), system
-        )
-        return found
+        if self._rows is None:
+            make = loaded("anlage.session.works.register_rows:RegisterRows")
+            made: RegisterRows = make(self.works, self.judged.emit)
+            self._rows = made
+        return self._rows.rows(system, self.assessor)

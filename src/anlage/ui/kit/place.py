@@ -122,6 +122,10 @@ class Place(QWidget):
     def show_proof(self, assessment: "Assessment") -> None:
         """Show how the open procedure stands by its code."""
 
+    def may_go(self) -> bool:
+        """Return whether it can be made anew the next time, with nothing lost that a person began here."""
+        return True
+
     def picture(self) -> str:
         """Return the name of the picture in front, by which it can be saved; "" where there is none."""
         return ""

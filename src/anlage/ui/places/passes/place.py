@@ -277,6 +277,10 @@ class PassesPlace(Place):
             return
         self.document.edit(without_deposit(self.document.value, chosen.deposit), "Remove a deposit")
 
+    def may_go(self) -> bool:
+        """Not while the stopwatch runs or holds times."""
+        return self.stopwatch is None or not self.stopwatch.has_times
+
     def open_stopwatch(self) -> None:
         """Show the stopwatch for the chosen pass."""
         if self.selection.chosen is None:

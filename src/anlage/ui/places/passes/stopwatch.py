@@ -106,6 +106,11 @@ class Stopwatch(QFrame):
         self.state.setText(f"State {both}" if both else "State the speed")
         self.close_button.setIcon(icon("close", self.document.reader.look.colour["ink"]))
 
+    @property
+    def has_times(self) -> bool:
+        """Whether it runs, or holds times that were not stated yet."""
+        return self._started is not None or self._stopped is not None or bool(self.runs)
+
     def _fault(self) -> InputError | None:
         try:
             way(self.way.text() or "nothing", self.document.value.joint, self.document.system)

@@ -3,7 +3,6 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
@@ -85,10 +84,6 @@ class RegisterPlace(Place):
         layout.addLayout(left, 1)
         layout.addWidget(column)
 
-    def showEvent(self, event: QShowEvent) -> None:
-        super().showEvent(event)
-        self.refresh()
-
     def refresh(self) -> None:
         """Read the works file anew."""
         if self.isVisible():
@@ -98,16 +93,21 @@ class RegisterPlace(Place):
     def show_rows(self) -> None:
         """Show the rows that the search lets through."""
         shown = [row for row in self.rows if row.matches(self.search.text())]
-        keep = self.presenter.chosen_id
+        keep, before = self.presenter.chosen_id, self.presenter.rows
         self.presenter.rows = shown
         self.list.blockSignals(True)  # noqa: FBT003 - the rows are the same documents, seen anew
-        self.list.clear()
-        for row in shown:
-            item = QListWidgetItem(f"{row.number} {row.title}")
-            item.setData(ROW_ROLE, row)
-            item.setToolTip(row.said)
-            self.list.addItem(item)
+        if [row.id for row in shown] != [row.id for row in before]:
+            self.list.clear()
+            self.list.addItems([row.number for row in shown])
+            before = [None] * len(shown)
+        for place, (row, was) in enumerate(zip(shown, before, strict=True)):
+            if row is not was:
+                item = self.list.item(place)
+                item.setText(f"{row.number} {row.title}")
+                item.setData(ROW_ROLE, row)
+                item.setToolTip(row.said)
         self.list.blockSignals(False)  # noqa: FBT003 - see above
+        self.list.viewport().update()
         places = {row.id: place for place, row in enumerate(shown)}
         self.list.setCurrentRow(places.get(keep, 0 if shown else -1))
         self._on_current(self.list.currentItem(), None)

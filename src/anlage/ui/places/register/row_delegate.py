@@ -40,15 +40,15 @@ class RowDelegate(QStyledItemDelegate):
         painter.fillRect(rect, colour["ground" if chosen else "sheet"])
         painter.setPen(colour["line"])
         painter.drawLine(rect.bottomLeft(), rect.bottomRight())
-        draw_mark(
-            painter, QRectF(rect.left() + 10, rect.top() + 10, MARK_PX, MARK_PX), row.verdict, colour[row.verdict]
-        )
+        if row.verdict:
+            mark = QRectF(rect.left() + 10, rect.top() + 10, MARK_PX, MARK_PX)
+            draw_mark(painter, mark, row.verdict, colour[row.verdict])
         room = rect.adjusted(30, 5, -10, -5)
         left, right = int(Qt.AlignmentFlag.AlignLeft), int(Qt.AlignmentFlag.AlignRight)
         third = room.height() // 3
         kind = "record, " if row.kind == "pqr" else ""
         lines = (
-            (row.number, "ink", True, left, 0), (f"{kind}{row.state}", "muted", False, right, 0),
+            (row.number, "ink", True, left, 0), (f"{kind}{row.state}".rstrip(", "), "muted", False, right, 0),
             (row.title, "ink", False, left, 1), (row.said, "muted", False, left, 2),
         )  # fmt: skip
         for text, ink, strong, side, place in lines:

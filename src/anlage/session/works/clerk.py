@@ -1,0 +1,59 @@
+"""Who judges the documents of a works file for the Register, here or in a process of its own."""
+
+from collections.abc import Iterable, Mapping, Sequence
+
+from anlage.core.errors import AnlageError
+from anlage.core.quantities.units import System
+from anlage.core.results import Notice
+from anlage.session.judging.assessment import Assessor
+from anlage.session.kinds import RECORD, kind_of_format
+from anlage.session.leaves.draft import Working
+from anlage.session.works.filed import Filed, opened
+from anlage.session.works.register import RegisterRow, row_of
+from anlage.store import Entry, Revision
+
+Opened = tuple[Working, tuple[Notice, ...]] | AnlageError
+Known = tuple[Entry, Opened, Revision | None]
+
+
+class Clerk:
+    """Knows the documents of one works file, and judges them by its records."""
+
+    def __init__(self) -> None:
+        self._documents: dict[str, Known] = {}
+        self._assessor: Assessor | None = None
+
+    def take(self, filed: Iterable[Filed], order: Sequence[str]) -> None:
+        """Take documents that are new or others than before, and let go of those that are not in an order any more.
+
+        Parameters
+        ----------
+        order : the ids of all documents, oldest first
+        """
+        taken = {each.entry.id: (each.entry, _opened(each), each.last) for each in filed}
+        known = self._documents | taken
+        before = self._documents
+        self._documents = {own: known[own] for own in order if own in known}
+        if [*_records(before)] != [*_records(self._documents)]:
+            self._assessor = None  # they prove something else
+
+    def rows(self, ids: Iterable[str], system: System) -> tuple[RegisterRow, ...]:
+        """Return documents that it knows as rows."""
+        if self._assessor is None:
+            self._assessor = Assessor([
+                (own, read[0].value) for own, read in _records(self._documents)
+                if not isinstance(read, AnlageError) and not read[1]  # what was left out of it may be what failed
+            ])  # fmt: skip
+        found = ((*self._documents[own], self._assessor, system) for own in ids)
+        return tuple(row_of(*each) for each in found)
+
+
+def _opened(filed: Filed) -> Opened:
+    try:
+        return opened(filed.draft, kind_of_format(filed.entry.kind))
+    except AnlageError as fault:
+        return fault
+
+
+def _records(documents: Mapping[str, Known]) -> Iterable[tuple[str, Opened]]:
+    return ((own, read) for own, (entry, read, _) in documents.items() if entry.kind == RECORD.format)
