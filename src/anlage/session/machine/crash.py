@@ -13,6 +13,7 @@ from types import TracebackType
 from typing import TextIO
 
 TOLD = "told"
+STARTING = "starting"
 RUNNING = "running-*.log"
 
 
@@ -48,16 +49,41 @@ class Run:
             folder.mkdir(parents=True, exist_ok=True)
             self._file = (folder / f"running-{os.getpid()}.log").open("w", encoding="utf-8")
             faulthandler.enable(self._file)
+            self._mark.touch()
+
+    @property
+    def _mark(self) -> Path:
+        assert self._file is not None, "there is a log"
+        return Path(self._file.name).with_suffix(f".{STARTING}")
+
+    def started(self) -> None:
+        """Take note that everything is there and was seen."""
+        if self._file is not None:
+            with suppress(OSError):
+                self._mark.unlink()
 
     def end(self) -> None:
         """Take note that the run ended in order."""
         if self._file is None:
             return
         faulthandler.disable()
+        self.started()
         self._file.close()
         with suppress(OSError):
             Path(self._file.name).unlink()
         self._file = None
+
+
+def start_unfinished(folder: Path) -> bool:
+    """Return whether an earlier start came to no end: what it opened is then better left closed; told once."""
+    found = False
+    for mark in folder.glob(f"running-*.{STARTING}") if folder.is_dir() else ():
+        number = mark.stem.partition("-")[2]
+        if number.isdigit() and int(number) != os.getpid() and not Path(f"/proc/{number}").exists():
+            with suppress(OSError):
+                mark.unlink()
+                found = True
+    return found
 
 
 def ended_badly(folder: Path) -> str:

@@ -8,12 +8,12 @@ from pathlib import Path
 from types import TracebackType
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QSize
+from PySide6.QtCore import QSize, QTimer
 from PySide6.QtWidgets import QApplication
 
 from anlage.core.errors import AnlageError
 from anlage.session.machine.clock import utc_now
-from anlage.session.machine.crash import Run, ended_badly, untold_crash, write_crash
+from anlage.session.machine.crash import Run, ended_badly, start_unfinished, untold_crash, write_crash
 from anlage.session.machine.settings import Settings, read_settings, settings_file, state_folder, write_settings
 from anlage.ui.desk.signals import Signals, tell_outside
 from anlage.ui.frame.shell import Shell
@@ -27,6 +27,7 @@ if TYPE_CHECKING:
     from anlage.ui.desk.desk import WindowDesk
 
 
+SEEN_MS = 1500  # after which a window that answers is taken for one that does
 TITLE_PX = 32  # about what a window manager puts over a window
 
 
@@ -85,21 +86,27 @@ def open_window(
             works = path()
         except AnlageError as refusal:
             works, refused = None, str(refusal)
-        if works is None or not desk.open_file(
-            works, settings.document if str(works.absolute()) in settings.recent[:1] else ""
-        ):
+        same = works is not None and str(works.absolute()) in settings.recent[:1]
+        unfinished = start_unfinished(state_folder())
+        if works is None or not desk.open_file(works, settings.document if same else "", closed=unfinished):
             desk.go(desk.place)
         if refused:
             desk.say(refused)
         done()
-        if log := untold_crash(state_folder()):
-            desk.say(f"In the last run something went wrong. What happened is in {log}.")
-        elif how := ended_badly(state_folder()):
-            desk.say(how)
+        if told := _of_last_run(closed=unfinished and desk.document is None):
+            desk.say(told)
 
     shell.painted.connect(load)
     shell.show()
     return window
+
+
+def _of_last_run(*, closed: bool) -> str:
+    """Return what is to be told of the last run, "" for nothing."""
+    log, how = untold_crash(state_folder()), ended_badly(state_folder())
+    said = f"In the last run something went wrong. What happened is in {log}." if log else how
+    why = "The last start came to no end, so no document is open: choose one here."
+    return f"{said} {why}".strip() if closed else said
 
 
 def last_works(settings: Settings) -> Path | None:
@@ -153,11 +160,16 @@ def run(path: Callable[[Settings], Path | None]) -> int:
     running = application(sys.argv[:1])
     file = settings_file()
     settings = read_settings(file)
-    window = open_window(settings, lambda: path(settings), lambda kept: _keep(file, kept), settle)
+    own = Run(state_folder())
+
+    def done() -> None:
+        settle()
+        QTimer.singleShot(SEEN_MS, own.started)
+
+    window = open_window(settings, lambda: path(settings), lambda kept: _keep(file, kept), done)
     room = window.shell.screen().availableGeometry().size() - QSize(0, TITLE_PX)
     window.shell.resize(window.shell.size().boundedTo(room))
     catch_faults(window)
-    own = Run(state_folder())
     listening = Signals(window.shell, lambda: window.desk.flush() if window.desk is not None else {})
     try:
         return running.exec()

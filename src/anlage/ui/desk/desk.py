@@ -1,12 +1,12 @@
 """The desk: what is open in the window, brought together: works file, documents, places, and the band over them."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from functools import partial
 from pathlib import Path
 from pkgutil import resolve_name
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QObject, QTimer
+from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QApplication, QWidget
 
 from anlage.core.errors import InputError
@@ -15,6 +15,7 @@ from anlage.session.machine.settings import Settings
 from anlage.session.works.open_works import PATIENCE_S, OpenWorks
 from anlage.ui.desk.commands import entries, install
 from anlage.ui.desk.documents_desk import DocumentsDesk
+from anlage.ui.desk.judging_desk import JudgingDesk
 from anlage.ui.desk.places_desk import PlacesDesk
 from anlage.ui.desk.telling import told
 from anlage.ui.desk.works_desk import WorksDesk
@@ -27,7 +28,7 @@ from anlage.ui.kit.place import Clocks, Place, PlaceSpec
 from anlage.ui.kit.reader import Reader
 
 if TYPE_CHECKING:
-    from anlage.session.judging.assessment import Assessment, Assessor
+    from anlage.session.judging.assessment import Assessment
     from anlage.session.works.register import RegisterRow
     from anlage.session.works.standing import Standing
     from anlage.ui.frame.job import JobPanel
@@ -47,10 +48,8 @@ class WindowDesk(QObject):
         self.place = settings.place if settings.place in self._places.specs else PROCEDURE.first_place
         self.job: JobPanel | None = None
         self.palette: Palette | None = None
-        self.strip: ProofStrip | None = None
-        self._assessed: tuple[tuple[Any, Assessor], Assessment] | None = None  # the last one, and of what
-        self._judging = QTimer(self, interval=0, singleShot=True)  # once a turn of the event loop, however many edits
-        self._judging.timeout.connect(self._judge_now)
+        self._judging = JudgingDesk(self._works, self._documents, self._places, shell, self)
+        self._judging.asked.connect(partial(self.go, "ranges"))
         self.actions = install(self, specs)
         self.welcome = Welcome([
             ("New works file…", self.actions["create"].trigger), ("Open works file…", self.actions["open"].trigger),
@@ -60,11 +59,10 @@ class WindowDesk(QObject):
         shell.place_asked.connect(self.go)
         shell.closing.connect(self.close)
         shell.may_close = self._may_close
-        self._not_saved: Mapping[str, Exception] = {}  # by document, why
-        for signal in (self._works.told, self._documents.told):
+        for signal in (self._works.told, self._documents.told, self._judging.told):
             signal.connect(self.say)
         self._works.filled.connect(self._places.refresh_register)
-        self._works.ready.connect(self._judging.start)
+        self._works.ready.connect(self._judging.soon)
         self._works.unsaved.connect(self._on_unsaved)
         self._documents.edited.connect(self._on_edited)
         self._documents.stepped.connect(self._show_band)
@@ -96,8 +94,14 @@ class WindowDesk(QObject):
 
     # Works files -----------------------------------------------------------------------------
 
-    def open_file(self, path: Path, document_id: str = "") -> bool:
-        """Open a works file, or make it; return whether it is open. The one open before stays when it cannot be."""
+    def open_file(self, path: Path, document_id: str = "", *, closed: bool = False) -> bool:
+        """Open a works file, or make it; return whether it is open. The one open before stays when it cannot be.
+
+        Parameters
+        ----------
+        document_id : the document to bring to the front, if it is there; else the first
+        closed : bring none to the front, but show the Register
+        """
         if self.works is not None and self.works.is_at(path):
             if document_id:
                 self.open_document(document_id)
@@ -110,7 +114,10 @@ class WindowDesk(QObject):
         self._close_works()
         self._works.take(works)
         self.settings = self.settings.with_recent(path)
-        self._show_first(document_id)
+        if closed:
+            self.go("register")
+        else:
+            self._show_first(document_id)
         return True
 
     @told
@@ -167,11 +174,11 @@ class WindowDesk(QObject):
 
     def _on_unsaved(self, faults: Mapping[str, Exception]) -> None:
         """Say which documents are not saved for as long as they are not."""
-        self._not_saved = faults if self.works is not None else {}
+        faults = self._judging.not_saved = faults if self.works is not None else {}
         say = loaded("anlage.ui.desk.leaving:not_saved")
-        self.shell.notice.hold(say(self._works.numbers(), self._not_saved) if self._not_saved else "")
+        self.shell.notice.hold(say(self._works.numbers(), faults) if faults else "")
         self._show_band()
-        self._judging.start()
+        self._judging.soon()
 
     @told
     def open_named(self, name: str) -> None:
@@ -202,7 +209,7 @@ class WindowDesk(QObject):
         self._put_job_away()
         self._show_band()
         self.go(self.place)
-        self._judging.start()
+        self._judging.soon()
 
     def open(self, document_id: str) -> None:
         """Open a document at the place where work on its kind begins."""
@@ -259,59 +266,18 @@ class WindowDesk(QObject):
 
     def _on_edited(self, _document: Document) -> None:
         self._show_band()
-        self._judging.start()
+        self._judging.soon()
 
     # Judging ---------------------------------------------------------------------------------
 
     def assessment(self) -> "Assessment | None":
         """Return how the procedure in front stands by its code; `None` where no procedure is in front."""
-        if self.document is None or self.kind is not PROCEDURE:
-            return None
-        asked = (self.document.value, self._works.assessor())
-        if self._assessed is None or any(a is not b for a, b in zip(self._assessed[0], asked, strict=True)):
-            self._assessed = (asked, asked[1].assess(asked[0]))
-            self._works.tell_refused()
-        return self._assessed[1]
+        return self._judging.assessment()
 
-    @told
-    def _judge_now(self) -> None:
-        """Show in the band, on the place bar and at the place in front how the open document stands."""
-        if self.works is None or self.document is None:
-            return
-        self.document.tell_clashes(
-            loaded("anlage.session.judging.clashes.all_clashes:complaints_of")(self.document.value, self.reader.system)
-        )
-        if self.kind is PROCEDURE and not self._works.is_ready(self.document.value):
-            self._show_state("being judged…")
-            return
-        assessment = self.assessment()
-        if self.strip is None and assessment is not None:
-            self.strip = loaded("anlage.ui.frame.strip:ProofStrip")(self.reader)
-            self.strip.asked.connect(partial(self.go, "ranges"))
-            self.shell.band.proof_row.addWidget(self.strip)
-        if self.strip is not None:
-            self.strip.show_proof(assessment, partial(self._problems, assessment))
-        verdicts: Mapping[str, str] = {}
-        if assessment is None:
-            evidence = loaded("anlage.session.judging.evidence:evidence_of_document")(self.document.value)
-            self._show_state(f"record, {evidence.state}")
-        else:
-            self._show_state(self.works.badge(self.document.document_id, self.document.working))
-            verdicts = loaded("anlage.ui.desk.homes:verdicts_by_place")(self.document.value, assessment)
-            if self._places.front is not None:
-                self._places.front.show_proof(assessment)
-        self.shell.places.show_verdicts(verdicts)
-
-    def _show_state(self, text: str) -> None:
-        assert self.document is not None, "a document is in front"
-        self.shell.band.state.setText("not saved" if self.document.document_id in self._not_saved else text)
-
-    def _problems(self, assessment: "Assessment | None") -> Sequence[str]:
-        if assessment is None or self.document is None:
-            return ()
-        say = loaded("anlage.session.judging.ladder:problem_sentences")
-        found: tuple[str, ...] = say(self.document.value, assessment, self.reader.system)
-        return found
+    @property
+    def strip(self) -> "ProofStrip | None":
+        """What shows in the band how the procedure in front stands."""
+        return self._judging.strip
 
     def rows(self) -> "tuple[RegisterRow, ...]":
         """Return every document of the works file as the Register shows it."""
@@ -331,7 +297,7 @@ class WindowDesk(QObject):
         """
         assert self.works is not None, "a works file is open"
         self.works.issue(document.document_id, document.working, author=author)
-        self._judging.start()
+        self._judging.soon()
 
     # Places ----------------------------------------------------------------------------------
 
@@ -342,8 +308,11 @@ class WindowDesk(QObject):
         if self.document is not None and self.kind is not None and shows and self.kind.id not in shows:
             self._turn_to(place, shows)
             return
+        if self.document is None and shows and self.works is not None:
+            self._turn_to(place, shows)
+            return
         self.place = place
-        if self.document is None:
+        if self.works is None:
             self.shell.stack.setCurrentWidget(self.welcome)
             return
         self.shell.places.mark(place)
@@ -365,7 +334,7 @@ class WindowDesk(QObject):
             kind = next(each for each in KINDS if each.id in kinds)
             self._documents.bring(self._documents.add(kind))
             self.go(place)
-            self._judging.start()
+            self._judging.soon()
 
     def _resting_on(self) -> str:
         """Return the first record that the procedure in front rests on, or is judged by; "" for none."""
@@ -464,7 +433,7 @@ class WindowDesk(QObject):
         for action, kinds in self.shell.commands_by_kind():
             action.setEnabled(kind in kinds)
         title = f"{header.number} – " if header and header.number else ""
-        if document and document.document_id in self._not_saved:
+        if document and document.document_id in self._judging.not_saved:
             title = f"not saved: {title}"
         self.shell.setWindowTitle(f"{title}Anlage")
 

@@ -21,10 +21,10 @@ class PlacesDesk(QObject):
         self._made: dict[tuple[str, str], tuple[Place, DocumentView | None]] = {}
         self._front: Place | None = None
 
-    def show(self, place_id: str, document: Document) -> Place:
-        """Bring a place to the front, of a document or of the works file, and return it."""
+    def show(self, place_id: str, document: Document | None) -> Place:
+        """Bring a place to the front, of a document or of the works file, which needs none, and return it."""
         spec = self.specs[place_id]
-        key = (place_id, document.document_id if spec.kinds else "")
+        key = (place_id, document.document_id if spec.kinds and document is not None else "")
         if key not in self._made:
             self._made[key] = self._make(spec, document)
             self._stack.addWidget(self._made[key][0])
@@ -51,10 +51,11 @@ class PlacesDesk(QObject):
         ):
             self._front.refresh()
 
-    def _make(self, spec: PlaceSpec, document: Document) -> tuple[Place, DocumentView | None]:
+    def _make(self, spec: PlaceSpec, document: Document | None) -> tuple[Place, DocumentView | None]:
         make = resolve_name(spec.make)
         if not spec.kinds:
             return make(self._desk), None
+        assert document is not None, "a place of a document has one"
         seen = document.view()
         return make(seen, self._desk), seen
 

@@ -1,0 +1,63 @@
+"""A start after one that came to no end: what froze or killed the window is not opened again by itself."""
+
+import subprocess
+import sys
+
+from PySide6.QtWidgets import QApplication
+
+from anlage.session.machine.settings import state_folder
+from anlage.session.works.demo import demo_file
+from tests.ui.conftest import NOW
+
+FROZEN = """
+import sys, time
+from pathlib import Path
+from anlage.ui.desk import app
+from anlage.ui.desk.desk import WindowDesk
+def stuck(self, place):
+    print("opening", flush=True)
+    time.sleep(600)
+WindowDesk.go = stuck
+app.run(lambda settings: Path(sys.argv[1]))
+"""
+
+
+def frozen_start(path):
+    """A start that freezes while its document is opened, and that somebody ends."""
+    with subprocess.Popen([sys.executable, "-c", FROZEN, str(path)], stdout=subprocess.PIPE, text=True) as child:
+        assert child.stdout.readline() == "opening\n"
+        child.kill()
+
+
+def test_after_a_start_without_end_the_register_is_shown_and_no_document_is_open(open_person, tmp_path):
+    path = demo_file(NOW, folder=tmp_path)
+    frozen_start(path)
+    person = open_person(path, place="sheet")
+    person.settle()
+    assert (person.desk.place, person.document) == ("register", None)
+    assert person.shell.notice.text.text().endswith("no document is open: choose one here.")
+    assert [row.number for row in person.place.rows][:2] == ["OST-W-01", "OST-W-02"]
+    person.press("Down", "Return")
+    assert person.wps.header.number == "OST-W-02"
+    again = open_person(tmp_path / "other.anlage")
+    assert again.document is not None, "told once"
+
+
+def test_from_the_register_without_a_document_every_place_finds_one(open_person, tmp_path):
+    path = demo_file(NOW, folder=tmp_path)
+    frozen_start(path)
+    person = open_person(path)
+    for keys in ("Ctrl+Z", "Ctrl+Shift+Z", "Ctrl+E", "Ctrl+U", "Ctrl+K", "Escape"):
+        person.press(keys)
+        person.settle()
+    person.press("Alt+P")
+    assert (person.desk.place, person.wps.header.number) == ("passes", "OST-W-01")
+
+
+def test_a_start_that_came_to_its_end_is_no_reason(open_person, tmp_path):
+    path = demo_file(NOW, folder=tmp_path)
+    state_folder().mkdir(parents=True)
+    (state_folder() / "running-1.starting").touch()  # of a process that is there
+    person = open_person(path)
+    QApplication.processEvents()
+    assert person.document is not None
