@@ -160,7 +160,7 @@ def test_a_sound_file_is_recovered_whole(path, tmp_path):
 
 @pytest.mark.parametrize("seed", range(12))
 def test_what_can_be_read_of_a_damaged_file_is_saved_and_the_rest_is_told(path, tmp_path, seed):
-    chance = random.Random(seed)  # noqa: S311 - no secret
+    chance = random.Random(seed)
     whole = bytearray(path.read_bytes())
     pages = len(whole) // 4096
     for page in chance.sample(range(2, pages), 3):

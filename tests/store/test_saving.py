@@ -142,7 +142,7 @@ def test_a_kill_loses_at_most_the_last_second_and_no_revision(tmp_path):
     path = tmp_path / "ostrel.anlage"
     with create_works(path) as works:
         document_id = works.add("anlage-wps", '{"edit": 0}', now=NOW)
-    chance, forks = random.Random(7), multiprocessing.get_context("fork")  # noqa: S311 - no secret
+    chance, forks = random.Random(7), multiprocessing.get_context("fork")
     first, issued = 1, 0
     for kill in range(KILLS):
         edits_before = chance.randrange(450, 600) if kill % 10 == 0 else chance.randrange(1, 60)  # some past 2 s

@@ -2,15 +2,20 @@
 
 from collections.abc import Iterable
 
+from anlage.core.letters import one_line
+
+LONGEST, LONGEST_NAME = 400, 100  # letters of a part of a refusal, and of the place it names
 LISTED = 24  # names: more than this and a refusal does not list them all
 
 
 class AnlageError(Exception):
-    """Base of every error raised on purpose; `str(error)` is one line fit for a status bar."""
+    """Base of every error raised on purpose; `str(error)` is one line fit for a status bar, whatever it tells of."""
 
     def __init__(self, what: str, *, where: str, mend: str) -> None:
-        super().__init__(f"{where}: {what}; {mend}")
-        self.what, self.where, self.mend = what, where, mend
+        self.what, self.where, self.mend = (
+            one_line(part, most) for part, most in ((what, LONGEST), (where, LONGEST_NAME), (mend, LONGEST))
+        )
+        super().__init__(f"{self.where}: {self.what}; {self.mend}")
 
 
 class InputError(AnlageError, ValueError):
@@ -46,8 +51,7 @@ class FormatError(AnlageError, ValueError):
 
 def shortened(text: str, length: int = 40) -> str:
     """Return `text` on one line, cut in the middle when it is too long for a message."""
-    line = " ".join(text.split())
-    return line if len(line) <= length else f"{line[: length - 6]} … {line[-3:]}"
+    return one_line(text, length)
 
 
 def closest(name: str, known: Iterable[str], count: int = 2) -> tuple[str, ...]:

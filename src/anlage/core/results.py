@@ -2,7 +2,8 @@
 
 from msgspec import Struct
 
-from anlage.core.errors import InputError
+from anlage.core.errors import LONGEST, InputError
+from anlage.core.letters import one_line
 
 
 class Source(Struct, frozen=True):
@@ -19,6 +20,11 @@ class Notice(Struct, frozen=True):
     code: str
     where: str
     text: str
+
+    @classmethod
+    def of(cls, code: str, where: str, text: str) -> "Notice":
+        """Return a notice about something that comes from outside: one line, whatever it tells of."""
+        return cls(code, where, one_line(text, LONGEST))
 
 
 def require_above_zero(**values: float) -> None:

@@ -5,7 +5,7 @@ import io
 
 from msgspec import Struct
 
-STARTS_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+STARTS_FORMULA = ("=", "+", "-", "@", "\t", "\r", "\n")
 Cell = str | float | None
 
 

@@ -21,6 +21,7 @@ from anlage.core.document import (
 )
 from anlage.core.document.kept import KEPT
 from anlage.core.errors import FormatError, InputError, UnknownNameError
+from anlage.core.letters import without_odd
 from anlage.core.procedure import WPS, HoldPoint, Joint, Preheat, Wps, moved_pass, with_deposit, with_pass, without_pass
 from anlage.core.ranges import Interval
 from anlage.core.record import PQR, Pqr, Recorded
@@ -155,7 +156,7 @@ spans = st.tuples(st.floats(0.001, 1e4), st.floats(0, 1e4)).map(lambda ends: [en
 
 
 passes_stated = st.fixed_dictionaries(
-    {}, optional={"current_a": spans, "voltage_v": spans, "note": st.text(max_size=9)}
+    {}, optional={"current_a": spans, "voltage_v": spans, "note": st.text(max_size=9).map(without_odd)}
 )
 
 

@@ -6,12 +6,14 @@ from msgspec.structs import replace
 from anlage.core.codes.derive import Derivations
 from anlage.core.document import read_strict, with_at
 from anlage.core.procedure import HoldPoint
+from anlage.core.ranges import Interval
 from anlage.core.record import Recorded, with_row
 from anlage.data.code_packs import code_pack
 from anlage.data.files import FOLDER
 from anlage.session.judging.assessment import Assessor
 from anlage.session.judging.clashes.all_clashes import clashes_of, complaints_of
 from anlage.session.judging.clashes.clash import is_day
+from anlage.session.judging.clashes.procedure import _laid
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.statements import demand_of, stated_of
 from anlage.session.kinds import PROCEDURE, RECORD
@@ -235,3 +237,13 @@ def test_what_cannot_be_drawn_or_is_half_stated_is_no_clash(pack):
     assert clashes_of(RECORD.core.model(), pack.derive) == ()
     odd = replace(empty, hold_points=(HoldPoint(id="h1"),), ids=1)
     assert clashes_of(odd, pack.derive) == ()
+
+
+def test_what_passes_lay_at_least_is_never_more_than_what_they_lay_at_most(wps):
+    """A bead beside a thinner one makes the layer as thick as itself."""
+    thin, thick = (replace(wps.passes[0], thickness_mm=Interval(each, each), layer=layer, reach=None)
+                   for each, layer in ((2.0, "new"), (3.5, "beside")))  # fmt: skip
+    assert _laid([thin, thick]) == Interval(3.5, 3.5)
+    assert _laid([thin, replace(thick, layer=None), thin]) == Interval(5.5, 7.5)
+    tenths = replace(thin, thickness_mm=Interval(0.1, 0.1))
+    assert _laid([tenths, replace(tenths, layer=None)] * 40).low > 0

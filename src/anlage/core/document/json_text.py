@@ -6,6 +6,7 @@ mending door opens what it can and lists what it changed; a flaw in a file is a 
 
 import inspect
 import json
+import re
 from collections.abc import Callable, Mapping
 from typing import Any, Generic
 
@@ -13,13 +14,15 @@ import msgspec
 from msgspec import Struct, field
 
 from anlage.core.document.fields import LARGEST as LARGEST_NUMBER
-from anlage.core.document.mending import without_flaws
+from anlage.core.document.mending import without_flaws, without_odd_letters
 from anlage.core.document.model import AnyPart, Part, fields_of, refusal
 from anlage.core.errors import FormatError, InputError, shortened
+from anlage.core.letters import ODD
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice
 
 LARGEST = 20_000_000  # characters; a procedure of a thousand passes has half a million
+MAY_BE_ODD = re.compile(f"{ODD.pattern}|\\\\u(00[01789]|d[89a-f]|fff)", re.IGNORECASE)
 MOST_MENDS = 12  # rounds: mending one part can leave another without its home
 
 Raw = dict[str, Any]
@@ -91,6 +94,8 @@ def read_strict(text: str, kind: DocumentKind[AnyPart], *, where: str = "documen
     FormatError : the text is no JSON, another format, of a newer version, or a value cannot be
     """
     raw = _raw(text, kind, where)
+    for odd in _without_odd_letters(text, raw)[1]:
+        raise FormatError(odd.where, where=where, mend="leave out the letter that no text has")
     try:
         return msgspec.convert(raw, kind.model)
     except msgspec.ValidationError as found:
@@ -107,8 +112,8 @@ def read_mending(
     ------
     FormatError : the text is no JSON, another format, or of a newer version: nothing can be read of it
     """
-    raw = _raw(text, kind, where)
-    notices: dict[str, Notice] = {}
+    raw, odd = _without_odd_letters(text, _raw(text, kind, where))
+    notices: dict[str, Notice] = {each.where: each for each in odd}
     for _ in range(MOST_MENDS):
         for notice in kind.mend(raw):
             notices.setdefault(notice.where, notice)
@@ -136,6 +141,13 @@ def _raw(text: str, kind: DocumentKind[Any], where: str) -> Raw:
         found = shortened(str(raw.get("format"))) if isinstance(raw, dict) else "none"
         raise FormatError(f"the format is {found}", where=where, mend=f"take a file of format {kind.format}")
     return _migrated(raw, kind, where)
+
+
+def _without_odd_letters(text: str, raw: Raw) -> tuple[Raw, list[Notice]]:
+    notices: list[Notice] = []
+    if MAY_BE_ODD.search(text):
+        raw = without_odd_letters(raw, notices)
+    return raw, notices
 
 
 def _migrated(raw: Raw, kind: DocumentKind[Any], where: str) -> Raw:

@@ -9,6 +9,7 @@ import msgspec
 
 from anlage.core.document.model import Part, annotations_of
 from anlage.core.errors import InputError, shortened
+from anlage.core.letters import REPLACEMENT, has_odd, without_odd
 from anlage.core.results import Notice
 
 Raw = dict[str, Any]
@@ -16,6 +17,23 @@ Raw = dict[str, Any]
 
 class _WithoutWhatItNeedsError(Exception):
     """A part lacks a field that it cannot do without: the path of that field."""
+
+
+def without_odd_letters(raw: Any, notices: list[Notice], path: str = "") -> Any:
+    """Return a raw document without letters that no text has, which are replaced; every place of one is told."""
+    if isinstance(raw, str) and has_odd(raw):
+        place = path.strip("/")
+        text = f"{shortened(place, 100)} held a letter that no text has, which was replaced"
+        notices.append(Notice.of("document.odd_letter", place, text))
+        return without_odd(raw, REPLACEMENT)
+    if isinstance(raw, list):
+        return [without_odd_letters(each, notices, f"{path}/{n}") for n, each in enumerate(raw)]
+    if not isinstance(raw, dict):
+        return raw
+    return {
+        without_odd_letters(key, notices, f"{path}/{key}"): without_odd_letters(each, notices, f"{path}/{key}")
+        for key, each in raw.items()
+    }
 
 
 def without_flaws(raw: Raw, kind: type[Part]) -> tuple[Raw, list[Notice]]:
@@ -37,8 +55,8 @@ def _part(raw: Raw, kind: type[Part], path: str, notices: list[Notice]) -> Raw:
     for name, value in raw.items():
         place = f"{path}/{name}" if path else name
         if name not in notes:
-            text = f"{place} is no key of this format and was left out"
-            notices.append(Notice("document.unknown_key", place, text))
+            text = f"{shortened(place, 100)} is no key of this format and was left out"
+            notices.append(Notice.of("document.unknown_key", place, text))
             continue
         fits, kept = _value(value, notes[name], place, notices)
         if fits:
@@ -64,11 +82,13 @@ def _value(value: Any, note: Any, place: str, notices: list[Notice]) -> tuple[bo
         msgspec.convert(value, note)
     except _WithoutWhatItNeedsError as lacking:
         del notices[before:]
-        notices.append(Notice("document.part_left_out", str(lacking), f"{lacking} is missing; its part was left out"))
+        notices.append(
+            Notice.of("document.part_left_out", str(lacking), f"{lacking} is missing; its part was left out")
+        )
         return False, None
     except msgspec.ValidationError:
-        text = f"{place} was {shortened(repr(value))} and was left out"
-        notices.append(Notice("document.value_left_out", place, text))
+        text = f"{shortened(place, 100)} was {shortened(repr(value))} and was left out"
+        notices.append(Notice.of("document.value_left_out", place, text))
         return False, None
     return True, value
 

@@ -105,7 +105,7 @@ def _mend(raw: dict[str, Any]) -> list[Notice]:
         raw["passes"] = homed
     kept, known = [], {each["id"] for each in raw.get("passes", ())}
     for sector in raw.get("sectors", []):
-        if sector.get("of") in known:
+        if isinstance(of := sector.get("of"), str) and of in known:
             kept.append(sector)
         else:
             text = f"sector {sector['id']} belongs to no pass and was left out"

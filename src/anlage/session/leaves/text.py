@@ -4,6 +4,7 @@ from typing import Any, TypeVar
 
 from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
+from anlage.core.letters import without_odd
 from anlage.core.procedure import Metal, Wps
 from anlage.core.quantities import parse, show_interval
 from anlage.core.quantities.units import System
@@ -107,7 +108,7 @@ def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDo
     InputError : the text is nothing that the leaf can be
     UnknownNameError : nothing lies at the path, or a choice is none of its kind
     """
-    the_field, text = field_of(path), text.strip()
+    the_field, text = field_of(path), without_odd(text).strip()
     if path.startswith("metals/other") and value.metals.other is None:
         return with_at(value, "metals/other", Metal(name=text)) if text else value
     if path == "metals/other/name" and not text:

@@ -28,11 +28,11 @@ def opened(draft: Draft, kind: Kind) -> tuple[Working, tuple[Notice, ...]]:
     FormatError : what is saved is no document of that kind, or one of a newer version
     """
     value, notices = read_mending(draft.body, kind.core)
-    told = tuple(Notice("document.damaged", "draft", flaw) for flaw in draft.flaws)
+    told = tuple(Notice.of("document.damaged", "draft", flaw) for flaw in draft.flaws)
     pending = {path: text for path, text in draft.pending.items() if has_leaf(value, path)}
     value, waiting = within_bounds(value)
     told += tuple(
-        Notice("document.beyond", path, f"{path} cannot be {text}, which waits in its field")
+        Notice.of("document.beyond", path, f"{path} cannot be {text}, which waits in its field")
         for path, text in waiting.items()
     )
     return Working(value, MappingProxyType({**waiting, **pending})), (*notices, *told)

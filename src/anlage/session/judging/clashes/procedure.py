@@ -95,7 +95,7 @@ def _laid(passes: Iterable[Pass]) -> Interval | None:
     Beads beside each other are one layer; a bead of which nobody says where it lies may be either. `None` where
     nothing is laid, or a pass does not state its thickness.
     """
-    least = most = layer = 0.0
+    least = most = least_here = most_here = 0.0  # of all layers, and of the one that is being laid
     seen = False
     for each in passes:
         if each.reach is not None or each.role == "buttering":
@@ -104,13 +104,15 @@ def _laid(passes: Iterable[Pass]) -> Interval | None:
             return None
         low, high = each.thickness_mm.low, each.thickness_mm.high
         if not seen or each.layer == "new":
-            least, most, layer = least + low, most + high, low
+            least, most, least_here, most_here = least + low, most + high, low, high
         elif each.layer == "beside":
-            least, layer = least + max(low - layer, 0.0), max(low, layer)
+            least, most = least + max(low - least_here, 0.0), most + max(high - most_here, 0.0)
+            least_here, most_here = max(low, least_here), max(high, most_here)
         else:
-            least, most, layer = least + max(low - layer, 0.0), most + high, max(low, layer)
+            least, most = least + max(low - least_here, 0.0), most + high
+            least_here, most_here = max(low, least_here), high
         seen = True
-    return Interval(least, most) if seen else None
+    return Interval(least, max(most, least)) if seen else None
 
 
 def _beads(said: Said) -> Iterator[Clash]:
