@@ -4,9 +4,9 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 STAMP := $(VENV)/.stamp
-test bench screenshots: export QT_QPA_PLATFORM = offscreen
+test bench screenshots torture: export QT_QPA_PLATFORM = offscreen
 
-.PHONY: help demo test check bench mutants screenshots lock clean
+.PHONY: help demo test check bench torture mutants screenshots lock clean
 .DEFAULT_GOAL := help
 
 help: ## list the targets
@@ -23,6 +23,11 @@ $(STAMP): requirements.lock pyproject.toml tools/machine.py
 demo: $(STAMP) ## open the application on the demo
 	@$(BIN)/python tools/machine.py screen
 	@$(BIN)/anlage demo
+
+N ?= 1
+torture: $(STAMP) ## do everything to break the application, N times what takes minutes
+	@$(BIN)/python tools/machine.py offscreen
+	@$(BIN)/python -m tests.torture $(N)
 
 mutants: $(STAMP) ## put one fault at a time into the core and tell which no test notices
 	@$(BIN)/python tools/mutants.py

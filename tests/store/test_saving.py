@@ -1,19 +1,15 @@
 """Saving while someone types: the newest value wins, nothing waits for ever, a kill loses the last second at most."""
 
 import itertools
-import json
-import multiprocessing
-import random
 import threading
-import time
 
 import pytest
 
-from anlage.store import Draft, HeldError, Saver, create_works, open_works
+from anlage.store import HeldError, Saver
+from tests.torture.typing_kills import LOST_AT_MOST_S, kill
 
 NOW = "2026-03-02T08:00:00Z"
 KILLS = 50
-LOST_AT_MOST_S = 1.0
 LOADED_MACHINE_S = 1.0  # what a busy build machine may add
 
 
@@ -124,42 +120,8 @@ def test_closing_writes_what_waits_and_says_what_it_could_not(told):
     assert written == [1]
 
 
-def edit_until_killed(path, document_id, first, report):
-    """Edit a draft for ever, tell each edit before it is put, and issue a revision now and then."""
-    works = open_works(path)
-    saver = Saver(lambda _faults: None)
-    pause = threading.Event()
-    for n in itertools.count(first):
-        report.send((n, time.monotonic()))
-        draft = Draft(json.dumps({"edit": n, "filling": "x" * 5000}), {"passes/p1/current_a": f"{n} A.."})
-        saver.put(document_id, lambda draft=draft: works.save_draft(document_id, draft, now=NOW))
-        if n % 25 == 0:
-            works.issue(document_id, draft.body, author="A. Maker", now=NOW)
-        pause.wait(0.005)
-
-
 def test_a_kill_loses_at_most_the_last_second_and_no_revision(tmp_path):
-    path = tmp_path / "ostrel.anlage"
-    with create_works(path) as works:
-        document_id = works.add("anlage-wps", '{"edit": 0}', now=NOW)
-    chance, forks = random.Random(7), multiprocessing.get_context("fork")
-    first, issued = 1, 0
-    for kill in range(KILLS):
-        edits_before = chance.randrange(450, 600) if kill % 10 == 0 else chance.randrange(1, 60)  # some past 2 s
-        ours, theirs = forks.Pipe(duplex=False)
-        child = forks.Process(target=edit_until_killed, args=(path, document_id, first, theirs))
-        child.start()
-        edits = dict(ours.recv() for _ in range(edits_before))
-        child.kill()
-        killed = time.monotonic()
-        child.join()
-        theirs.close()
-        with open_works(path) as works:
-            saved = json.loads(works.draft(document_id).body)["edit"]
-            unsaved = [moment for n, moment in edits.items() if n > saved]
-            assert all(killed - moment <= LOST_AT_MOST_S + LOADED_MACHINE_S for moment in unsaved)
-            assert works.verify() == ()
-            revisions = works.revisions(document_id)
-            assert len(revisions) >= issued
-        first, issued = max(edits) + 1, len(revisions)
-    assert issued > 2 * KILLS
+    found, longest = kill(7, KILLS, tmp_path)
+    assert longest <= LOST_AT_MOST_S + LOADED_MACHINE_S
+    assert set(found) == {"killed while typing", "revisions issued meanwhile"}
+    assert found["revisions issued meanwhile"] > 2 * KILLS

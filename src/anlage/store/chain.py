@@ -34,7 +34,9 @@ class Link(Struct, frozen=True):
 def link_hash(before: str, revision: sqlite3.Row, linked_at: str) -> str:
     """Return the hash of the link of a revision; `before` is that of the link before, "" for the first."""
     said = [before, *(revision[name] for name in ("document_id", "number", "author", "issued_at", "sha256")), linked_at]
-    return hashlib.sha256(json.dumps(said, ensure_ascii=True).encode()).hexdigest()
+    # What a foreign hand put there as bytes is none of what was linked.
+    text = json.dumps(said, ensure_ascii=True, default=repr)
+    return hashlib.sha256(text.encode(errors="surrogatepass")).hexdigest()
 
 
 def links_of(connection: sqlite3.Connection) -> tuple[Link, ...]:
@@ -78,17 +80,18 @@ def faults_of_chain(connection: sqlite3.Connection, called: Mapping[str, str]) -
         at = f"{called.get(link.document_id, link.document_id)}@{link.number}"
         revision = rows.pop((link.document_id, link.number), None)
         if link.place != place + 1:
-            notices.append(Notice("works.link_missing", at, f"before {at} a link of the chain is gone"))
+            notices.append(Notice.of("works.link_missing", at, f"before {at} a link of the chain is gone"))
         if revision is None:
-            notices.append(Notice("works.revision_missing", at, f"{at} was issued and is gone"))
+            notices.append(Notice.of("works.revision_missing", at, f"{at} was issued and is gone"))
         elif link_hash(before, revision, link.linked_at) != link.sha256:
             text = f"{at} does not hold in the chain: it, its author, its date or what was issued before is another"
-            notices.append(Notice("works.link_broken", at, text))
+            notices.append(Notice.of("works.link_broken", at, text))
         before, place = link.sha256, link.place
     for document_id, number in rows:
         at = f"{called.get(document_id, document_id)}@{number}"
-        notices.append(Notice("works.link_missing", at, f"{at} has no link in the chain: it was not issued here"))
+        notices.append(Notice.of("works.link_missing", at, f"{at} has no link in the chain: it was not issued here"))
     given = connection.execute("SELECT seq FROM sqlite_sequence WHERE name = 'links'").fetchone()
     if given is not None and given["seq"] != place:
-        notices.append(Notice("works.link_missing", "chain", f"the chain ended at {given['seq']} and ends at {place}"))
+        text = f"the chain ended at {given['seq']} and ends at {place}"
+        notices.append(Notice.of("works.link_missing", "chain", text))
     return tuple(notices)

@@ -51,13 +51,16 @@ def connect(path: Path, *, write: bool) -> Connection:
     except sqlite3.DatabaseError:
         connection.close()
         raise
+    except UnicodeDecodeError as fault:  # what the database says of itself is no text
+        connection.close()
+        raise sqlite3.DatabaseError("malformed") from fault
     return connection
 
 
 def _set_up(connection: sqlite3.Connection, *, write: bool) -> None:
     pragmas = ["trusted_schema = OFF", "foreign_keys = ON", "synchronous = FULL", f"busy_timeout = {PATIENT_MS}"]
-    if write:
-        pragmas.append("journal_mode = DELETE")
+    if not write:
+        pragmas.append("query_only = ON")
     for pragma in pragmas:
         connection.execute(f"PRAGMA {pragma}")
 
@@ -101,17 +104,22 @@ class Database:
         """
         with self._one_at_a_time:
             self._follow()
-            with self._in_one_go("BEGIN IMMEDIATE", patience_ms) as connection:
+            with self._in_one_go("BEGIN IMMEDIATE", patience_ms, first="PRAGMA journal_mode = DELETE") as connection:
                 yield connection
 
     @contextmanager
-    def _in_one_go(self, begin: str, patience_ms: int) -> Iterator[sqlite3.Connection]:
+    def _in_one_go(self, begin: str, patience_ms: int, *, first: str = "") -> Iterator[sqlite3.Connection]:
         try:
             connection = self._live()
             connection.execute(f"PRAGMA busy_timeout = {patience_ms}")
+            if first:
+                connection.execute(first)
             connection.execute(begin)
             yield connection
             connection.execute("COMMIT")
+        except UnicodeDecodeError as fault:  # what the database says of itself is no text
+            self._roll_back()
+            raise refusal(sqlite3.DatabaseError("malformed"), self.path.name) from fault
         except sqlite3.Error as fault:
             self._roll_back()
             raise refusal(fault, self.path.name) from fault

@@ -305,6 +305,21 @@ def put_in_place(beside: Path, path: Path) -> None:
     sync_folder(path.parent)
 
 
+def exchange(beside: Path, path: Path, kept: Path) -> None:
+    """Give a finished file the name of another, which keeps a second one: at no moment is there none of that name.
+
+    Raises
+    ------
+    OSError : the folder cannot be written
+    """
+    try:
+        os.link(path, kept)
+    except OSError:  # no second name for a file there
+        path.replace(kept)
+    beside.replace(path)
+    sync_folder(path.parent)
+
+
 def sync_folder(folder: Path) -> None:
     """Have the names in a folder on the disk, as far as the system does that."""
     with suppress(OSError):

@@ -232,13 +232,16 @@ class WorksFile:
         for row in rows:
             number, owner = row["number"], row["document_id"]
             place = f"{called[owner]}@{number}"
+            if not isinstance(number, int):
+                notices.append(Notice.of("works.revision_changed", place, f"{place} has no number"))
+                continue
             if hashlib.sha256(as_bytes(row["body"])).hexdigest() != row["sha256"]:
                 text = f"{place} is not what was issued: its bytes no longer give its hash"
-                notices.append(Notice("works.revision_changed", place, text))
+                notices.append(Notice.of("works.revision_changed", place, text))
             following = expected.get(owner, 1)
             if number != following:
                 text = f"{place} follows {following - 1}: a revision between them is gone"
-                notices.append(Notice("works.revision_missing", place, text))
+                notices.append(Notice.of("works.revision_missing", place, text))
             expected[owner] = number + 1
         return (*self.flaws, *notices, *chain)
 
@@ -251,7 +254,7 @@ class WorksFile:
             except (FormatError, UnknownNameError) as fault:
                 flaws = (fault.what if isinstance(fault, FormatError) else "it is gone",)
             name = entry.number or entry.id
-            notices += [Notice("works.draft_changed", name, f"the draft of {name}: {flaw}") for flaw in flaws]
+            notices += [Notice.of("works.draft_changed", name, f"the draft of {name}: {flaw}") for flaw in flaws]
         return tuple(notices)
 
     def copy_to(self, target: Path) -> None:

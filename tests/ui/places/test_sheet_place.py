@@ -3,6 +3,8 @@
 import pytest
 from PySide6.QtWidgets import QApplication, QFileDialog
 
+from anlage.core.drawing import Text
+
 
 @pytest.fixture
 def sheet(demo):
@@ -69,3 +71,24 @@ def test_a_hidden_sheet_is_not_set_with_every_key(sheet):
     assert place.pages.pages is before
     sheet.press("Alt+S")
     assert place.pages.pages is not before
+
+
+def test_the_sheet_is_shown_before_judging_caught_up(demo):
+    demo.press("Alt+P")
+    demo.desk.document.type_text("header/title", "Typed just now")
+    demo.desk.document.type_text("joint/thickness_mm", "40")
+    demo.desk.go("sheet")  # in the same turn of the event loop
+    assert demo.place.pages.pages
+    words = {item.text for page in demo.place.pages.pages for item in page.items if isinstance(item, Text)}
+    assert any("Typed just now" in each for each in words)
+    demo.settle()
+    assert demo.place.proof.judgement.verdict != "inside"
+
+
+def test_the_pages_are_made_once_for_an_edit(demo, monkeypatch):
+    demo.press("Alt+S")
+    made = []
+    monkeypatch.setattr(demo.place, "_made", lambda standing: made.append(standing) or ())
+    demo.desk.document.type_text("header/title", "Once")
+    demo.settle()
+    assert len(made) == 1

@@ -51,7 +51,7 @@ def mend_ids(raw: dict[str, Any], lists: Iterable[str]) -> list[Notice]:
     for name in lists:
         if name in raw and not isinstance(raw[name], list):
             text = f"{name} was {shortened(repr(raw.pop(name)))} and was left out"
-            notices.append(Notice("document.value_left_out", name, text))
+            notices.append(Notice.of("document.value_left_out", name, text))
         kept = []
         for place, element in enumerate(raw.get(name, ())):
             own = element.get("id") if isinstance(element, dict) else None
@@ -60,7 +60,7 @@ def mend_ids(raw: dict[str, Any], lists: Iterable[str]) -> list[Notice]:
                 kept.append(element)
             else:
                 text = f"{name}/{place} has no id of its own and was left out"
-                notices.append(Notice("document.part_left_out", f"{name}/{place}", text))
+                notices.append(Notice.of("document.part_left_out", f"{name}/{place}", text))
         if name in raw:
             raw[name] = kept
     highest = max(map(number_of, seen), default=0)
@@ -68,5 +68,5 @@ def mend_ids(raw: dict[str, Any], lists: Iterable[str]) -> list[Notice]:
     if not isinstance(given, int) or given < highest:
         raw["ids"] = highest
         text = f"ids was {shortened(repr(given))} though {highest} is the highest in use"
-        notices.append(Notice("document.ids_raised", "ids", text))
+        notices.append(Notice.of("document.ids_raised", "ids", text))
     return notices

@@ -100,7 +100,7 @@ def _mend(raw: dict[str, Any]) -> list[Notice]:
             homed.append(each)
         else:
             text = f"pass {each['id']} belongs to no deposit and was left out"
-            notices.append(Notice("document.part_left_out", f"passes/{each['id']}", text))
+            notices.append(Notice.of("document.part_left_out", f"passes/{each['id']}", text))
     if len(homed) < len(passes):
         raw["passes"] = homed
     kept, known = [], {each["id"] for each in raw.get("passes", ())}
@@ -109,7 +109,7 @@ def _mend(raw: dict[str, Any]) -> list[Notice]:
             kept.append(sector)
         else:
             text = f"sector {sector['id']} belongs to no pass and was left out"
-            notices.append(Notice("document.part_left_out", f"sectors/{sector['id']}", text))
+            notices.append(Notice.of("document.part_left_out", f"sectors/{sector['id']}", text))
     if len(kept) < len(raw.get("sectors", ())):
         raw["sectors"] = kept
     return notices

@@ -9,7 +9,7 @@ from anlage.core.errors import FormatError, InputError
 from anlage.data.files import FOLDER
 from anlage.session.kinds import KINDS
 from anlage.session.machine.settings import data_folder
-from anlage.store import WorksFile, build_beside, create_works, open_works, put_in_place
+from anlage.store import WorksFile, build_beside, create_works, exchange, open_works
 
 
 def demo_file(now: str, *, reset: bool = False, folder: Path | None = None) -> Path:
@@ -65,8 +65,7 @@ def _make_anew(path: Path, now: str) -> None:
                 raise InputError(f"it cannot be made anew, {old.why_read_only}", where=path.name, mend="close it first")
         with suppress(FileNotFoundError):  # of one that is damaged and was left half done
             path.with_name(f"{path.name}-journal").replace(kept.with_name(f"{kept.name}-journal"))
-        path.replace(kept)
-        put_in_place(beside, path)
+        exchange(beside, path, kept)
     except OSError as fault:
         raise FormatError("it cannot be made anew", where=path.name, mend="ask for the right to write there") from fault
     finally:

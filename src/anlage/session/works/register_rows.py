@@ -137,11 +137,13 @@ class RegisterRows:
                 found = clerk.rows(left[start : start + BATCH], asked.system)
                 self._keep([(asked.keys[row.id], row) for row in found])
                 self._judged()
-        except (OSError, EOFError):  # another one is made when something else is asked
-            self._clerk, self._known = None, {}
+        except Exception as fault:
+            self._clerk, self._known = None, {}  # another one is made when something else is asked
             if not stop.is_set():
                 self._failed = asked.rows
                 self._judged()
+            if not isinstance(fault, OSError | EOFError):  # the process is gone, or was ended
+                raise
 
     def _send(self, clerk: ClerkProcess, asked: _Asked) -> set[str]:
         """Tell the clerk of every document that is another than it knows; return those that can be read."""

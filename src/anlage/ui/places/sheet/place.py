@@ -1,6 +1,7 @@
 """The Sheet place: what goes on the floor? The pages as they are printed, and the step that issues them."""
 
 from pathlib import Path
+from typing import Any
 
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
@@ -38,6 +39,7 @@ class SheetPlace(Place):
         super().__init__()
         self.document, self.desk = document, desk
         self.pages = Pages()
+        self._shown: tuple[Any, ...] | None = None  # what the pages are made of
         self.state, self.author = QLabel(), QLineEdit(desk.settings.author)
         self.paper = ListBox(document.reader)
         self.issue_button, self.pdf_button = QPushButton("Issue revision"), QPushButton("Save PDF…")
@@ -99,7 +101,10 @@ class SheetPlace(Place):
         standing = self.desk.standing(self.document)
         self.state.setText(f"{standing.words()[0].upper()}{standing.words()[1:]}")
         self.issue_button.setEnabled(self.document.can_write and not standing.is_issued)
-        self.pages.show_pages(self._made(standing))
+        shown = (self.document.value, self.proof, standing, self.paper.currentData())
+        if self._shown is None or any(a is not b and a != b for a, b in zip(shown, self._shown, strict=True)):
+            self._shown = shown
+            self.pages.show_pages(self._made(standing))
 
     def _made(self, standing: Standing) -> tuple[DisplayList, ...]:
         return sheet(self.document.value, self.proof, standing, paper=self.paper.currentData(), measure=measure)
