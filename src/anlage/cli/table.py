@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from types import MappingProxyType
 
 COMMANDS: Mapping[str, tuple[str, str]] = MappingProxyType({
-    "calc": ("anlage.cli.calc", "work out one quantity: heat-input, run-out, joint, pipe"),
+    "calc": ("anlage.cli.calc", "work out one quantity: heat input, run-out, joint, shrinkage and more"),
     "coupon": ("anlage.cli.coupon", "say what a test coupon would buy, variable by variable"),
     "ranges": ("anlage.cli.ranges", "say what a record allows, variable by variable"),
     "check": ("anlage.cli.check", "judge a procedure by its code and its records"),

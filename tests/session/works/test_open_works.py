@@ -91,7 +91,23 @@ def test_settings_come_back_as_they_were_kept(tmp_path, monkeypatch):
 
 @pytest.mark.parametrize(
     "text",
-    ["", "x", "units = 3", "units = 'metric'\nwidth = 'wide'", "recent = 'x'", "width = true\nheight = -5", "\x00"],
+    [
+        "",
+        "x",
+        "units = 3",
+        "units = 'metric'\nwidth = 'wide'",
+        "recent = 'x'",
+        "width = true\nheight = -5",
+        "\x00",
+        "a=" + "[" * 5000,
+        "a=" + "{a=" * 5000,
+        "width=" + "9" * 5000,
+        "width=1e400",
+        'author="\\u0000"',
+        'recent=["\\u001b"]',
+        "rates={labour_per_h=" + "1" * 400 + "}",
+    ],
+    ids=lambda text: text[:12],
 )
 def test_settings_that_cannot_be_are_as_if_never_set(tmp_path, text):
     (tmp_path / "s.toml").write_text(text)

@@ -39,7 +39,7 @@ class PackText(Struct, frozen=True):
         """
         try:
             raw = tomli.loads(text)
-        except tomli.TOMLDecodeError as fault:
+        except (tomli.TOMLDecodeError, RecursionError) as fault:
             raise FormatError(f"no TOML: {fault}", where=name, mend="mend the line") from fault
         lines = tuple(text.splitlines())
         rules, specimens = (

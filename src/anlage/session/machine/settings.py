@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 
 import tomli
 
+from anlage.core.letters import has_odd
 from anlage.session.machine.whole import write_whole
 
 if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded for it
@@ -63,7 +64,7 @@ def read_settings(path: Path) -> Settings:
     """Return the settings in a file; what is missing or cannot be is as if it had never been set."""
     try:
         raw = tomli.loads(path.read_text(encoding="utf-8"))
-    except (OSError, ValueError):
+    except (OSError, ValueError, RecursionError):
         return Settings()
     found = {name: _checked(name, raw.get(name)) for name in Settings._fields}
     return Settings(**{name: value for name, value in found.items() if value is not None})
@@ -76,10 +77,14 @@ def _checked(name: str, value: Any) -> Any:
     if name == "rates":
         return {k: float(v) for k, v in value.items() if _is_rate(k, v)} if isinstance(value, dict) else None
     if isinstance(default, tuple):
-        return tuple(v for v in value if isinstance(v, str))[:RECENT] if isinstance(value, list) else None
+        return tuple(filter(_is_text, value))[:RECENT] if isinstance(value, list) else None
     if isinstance(default, int):
         return value if isinstance(value, int) and not isinstance(value, bool) and 400 <= value <= 16000 else None
-    return value if isinstance(value, str) else None
+    return value if _is_text(value) else None
+
+
+def _is_text(value: Any) -> bool:
+    return isinstance(value, str) and not has_odd(value)
 
 
 RATES = ("labour_per_h", "filler_per_kg", "gas_per_m3", "power_per_kwh", "wait_min")
