@@ -3,6 +3,7 @@
 Absolute times change from machine to machine and hour to hour; what is printed is what a change can move.
 """
 
+import json
 import os
 import statistics
 import subprocess
@@ -19,13 +20,20 @@ from anlage.core.codes import (
     StatedPass,
     cover_box,
 )
+from anlage.core.document import read_strict, with_at, write
 from anlage.core.heat import arc_energy, over_range
 from anlage.core.joint import Preparation, joint_metal, shape_of
 from anlage.core.ranges import Interval, Numbers, between, choices
 from anlage.data.code_packs import code_pack
+from anlage.data.files import FOLDER
 from anlage.session.judging.boxes import BoxKeeper, Record
+from anlage.session.kinds import KINDS
+from anlage.session.works.clerk import Clerk
+from anlage.session.works.filed import Filed
+from anlage.store import Draft, Entry
 
 FRAME_S = 1 / 60
+DOCUMENTS = 1000
 EDITS, PASSES, RECORDS, STARTS = 200, 40, 20, 9
 LIBRARIES, AGAINST = "import argparse, json, tomllib", "start with argparse, json, tomllib"
 ADDRESSED = ("joint_type", "backing", "root_opening_mm", "position", "gas_flow_l_min", "amps", "tungsten", "cleaning")
@@ -124,6 +132,38 @@ def bead_report() -> None:
     report("twice as many beads", twice / median, "120 beads")
 
 
+def many_documents(count: int) -> tuple[list[Filed], list[str], list[str]]:
+    """Return so many procedures and records, each a little other than the last, with the ids of both."""
+    filed, ids = [], {"wps": [], "pqr": []}
+    texts = [path.read_text(encoding="utf-8") for path in sorted((FOLDER / "demo").glob("*.json"))]
+    for kind in KINDS:
+        models = [read_strict(text, kind.core) for text in texts if json.loads(text)["format"] == kind.format]
+        for number in range(count):
+            model = models[number % len(models)]
+            other = with_at(model, "joint/thickness_mm", (model.joint.thickness_mm or 10.0) * (0.8 + number % 97 / 200))
+            entry = Entry(f"{kind.id}{number}", kind.format, f"{kind.letter}-{number}", "", 0, deleted=False)
+            filed.append(Filed(entry, Draft(write(other), {})))
+            ids[kind.id].append(entry.id)
+    return filed, ids["wps"], ids["pqr"]
+
+
+def register_report() -> None:
+    """Measure the judging of a whole Register against one procedure checked against twenty records."""
+    filed, procedures, records = many_documents(DOCUMENTS)
+    some = [each for each in filed if each.entry.id in {procedures[0], *records[:RECORDS]}]
+
+    def judged(documents: list[Filed], ids: list[str]) -> float:
+        clerk, start = Clerk(), time.perf_counter()
+        clerk.take(documents, [each.entry.id for each in documents])
+        clerk.rows(ids, "si")
+        return time.perf_counter() - start
+
+    judged(some, procedures[:1])  # loads the pack
+    one = statistics.median(judged(some, procedures[:1]) for _ in range(STARTS))
+    what = f"Register of {DOCUMENTS} procedures and {DOCUMENTS} records judged for the first time"
+    report(what, judged(filed, [*procedures, *records]) / one, f"one procedure by {RECORDS} records")
+
+
 def frames(work: Callable[[int], object]) -> tuple[float, float]:
     """Return the median and the 95th of 100 of `work`, in frames."""
     times = []
@@ -162,6 +202,7 @@ def main() -> None:
     median, _ = frames(lambda edit: cover_box(pack, records[edit % RECORDS].coupon, demand))
     report("one box rebuilt (a record edited), median", median, "60 Hz frame")
     bead_report()
+    register_report()
     calc = ["-m", "anlage", "calc", "heat-input", "process=SMAW", "volts=22..26", "amps=110", "speed=4..6in/min"]
     coupon = ["-m", "anlage", "coupon", "--code", "asme-ix", "process=SMAW", "thickness=14mm"]
     rounds = [(start_s(["-c", LIBRARIES]), start_s(calc), start_s(coupon)) for _ in range(STARTS)]
