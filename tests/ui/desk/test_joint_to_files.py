@@ -324,3 +324,17 @@ def test_the_station_and_the_sectors_in_front_are_what_is_saved(demo, files):
     saved = files("sectors.svg")
     demo.press("Ctrl+Shift+P")
     assert saved.read_bytes() == picture_file(demo.wps, "sectors/1", ".svg", "si", measure)
+
+
+def test_with_many_passes_other_designs_are_worked_out_beside_the_window(demo, qtbot, monkeypatch):
+    monkeypatch.setattr("anlage.ui.places.joint.designs_view.FEW_PASSES", 2)
+    demo.place.views.show_view("designs")
+    view = demo.place.views.view("designs")
+    qtbot.waitUntil(lambda: bool(view.rows), timeout=60_000)
+    before = view.rows
+    demo.document.type_text("joint/root_opening_mm", "4")
+    assert view.picture.presenter.is_stale()
+    assert view.rows is before, "what was shown stays until then"
+    qtbot.waitUntil(lambda: view.rows is not before, timeout=60_000)
+    assert not view.picture.presenter.is_stale()
+    assert view.rows[1].texts != before[1].texts

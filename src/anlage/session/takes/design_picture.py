@@ -18,9 +18,11 @@ from anlage.session.weld.pictures import Sheet
 _BESIDE_MM = 24.0  # what the axis takes beside the plot, and the lines to the names
 
 
-def design_picture(wps: Wps, sheet: Sheet, kept: Sequence[Joint] = ()) -> DisplayList | None:
+def design_picture(wps: Wps, sheet: Sheet, others: Sequence[Joint] = ()) -> DisplayList | None:
     """Return what other preparations of the same plate take, over thickness; `None` when the joint is not stated."""
-    found = [each for each in designs(wps, sheet.system, kept) if len(each.curve) > 1 and each.area_mm2 is not None]
+    found = [
+        each for each in designs(wps, sheet.system, tuple(others)) if len(each.curve) > 1 and each.area_mm2 is not None
+    ]
     if not found or wps.joint.thickness_mm is None:
         return None
     units = unit_table()

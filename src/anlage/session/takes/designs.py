@@ -7,7 +7,7 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.consumption import Takes
-from anlage.core.document import Dimension, with_
+from anlage.core.document import Dimension, kept, with_
 from anlage.core.errors import InputError
 from anlage.core.joint import MAKES, Family, Kind, Preparation, dimensions_of, faults, joint_metal, taken_over
 from anlage.core.procedure import Joint, Wps, sketch_of
@@ -37,8 +37,9 @@ class Design(Struct, frozen=True):
     kept: bool = False
 
 
-def designs(wps: Wps, system: System, kept: Sequence[Joint] = ()) -> tuple[Design, ...]:
-    """Return the joint as stated, joints that were kept, and other grooves of its family at its own root and angles.
+@kept
+def designs(wps: Wps, system: System, beside: tuple[Joint, ...] = ()) -> tuple[Design, ...]:
+    """Return the joint as stated, those kept beside it, and other grooves of its family at its own root and angles.
 
     A U takes the root radius that is stated, or 6 mm with 20° where none is, as the standard details draw it; backing
     brings a gap of 6 mm and 45°; other grooves of a T or a corner take angle and radius of their first standard
@@ -50,25 +51,25 @@ def designs(wps: Wps, system: System, kept: Sequence[Joint] = ()) -> tuple[Desig
     p = sketch.preparation
     others = COMPARED.get(p.make.family, ()) if p.make.form != "fillet" else ()
     kinds = [kind for kind in others if kind != p.kind]
-    joints = [wps.joint, *kept, *(_as(wps.joint, p, kind) for kind in kinds)]
-    return tuple(_design(each, system, kept=0 < n <= len(kept)) for n, each in enumerate(joints))
+    joints = [wps.joint, *beside, *(_as(wps.joint, p, kind) for kind in kinds)]
+    return tuple(_design(each, system, is_kept=0 < n <= len(beside)) for n, each in enumerate(joints))
 
 
-def _design(joint: Joint, system: System, *, kept: bool) -> Design:
+def _design(joint: Joint, system: System, *, is_kept: bool) -> Design:
     sketch = sketch_of(joint)
     assert sketch is not None, "a design has a kind"
     p = sketch.preparation
-    return Design(_named(p, system, kept=kept), joint, _area(p), _curve(p), kept)
+    return Design(_named(p, system, is_kept=is_kept), joint, _area(p), _curve(p), is_kept)
 
 
-def _named(p: Preparation, system: System, *, kept: bool) -> str:
+def _named(p: Preparation, system: System, *, is_kept: bool) -> str:
     name = field_of("joint/kind").say(p.kind)
     own = ", ".join(
         show(getattr(p, leaf), kind, system, unit_table())
         for leaf, kind in (("groove_angle_deg", "angle"), ("root_opening_mm", "length"))
         if leaf in dimensions_of(p.kind)
     )
-    return f"{name}, {own}, kept" if kept else name
+    return f"{name}, {own}, kept" if is_kept else name
 
 
 def _as(joint: Joint, p: Preparation, kind: Kind) -> Joint:
@@ -120,13 +121,15 @@ class Compared(Struct, frozen=True):
     least: tuple[bool, ...]
 
 
-def compared(wps: Wps, rates: Mapping[str, float], system: System, kept: Sequence[Joint] = ()) -> tuple[Compared, ...]:
+def compared(
+    wps: Wps, rates: Mapping[str, float], system: System, beside: Sequence[Joint] = ()
+) -> tuple[Compared, ...]:
     """Return what each design takes in metal, time and money over the same seam, filled by the same deposits.
 
     The first row is the passes as they are stated; in all others the joint is filled anew, so that like is compared
     with like.
     """
-    found = designs(wps, system, kept)
+    found = designs(wps, system, tuple(beside))
     if not found or not wps.deposits:
         return ()
     rows: list[tuple[str, Design | None, int, Takes | None]] = []

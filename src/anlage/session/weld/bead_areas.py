@@ -32,10 +32,13 @@ class Rate(Struct, frozen=True):
 
 def filler_of(deposit: Deposit) -> Filler | None:
     """Return the filler of a deposit, if the catalogue knows it."""
-    if not deposit.filler:
-        return None
+    return _filler_named(deposit.filler) if deposit.filler else None
+
+
+@lru_cache(maxsize=256)
+def _filler_named(name: str) -> Filler | None:
     try:
-        return catalogue().filler(deposit.filler)
+        return catalogue().filler(name)
     except UnknownNameError:
         return None
 

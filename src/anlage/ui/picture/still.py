@@ -15,18 +15,23 @@ from anlage.ui.kit.look import measure
 class StillPresenter(QObject):
     """A picture that is only looked at; nothing in it is dragged."""
 
-    def __init__(self, document: Document, make: Callable[[Wps, Sheet], DisplayList | None]) -> None:
+    def __init__(
+        self, document: Document, make: Callable[[Wps, Sheet], DisplayList | None],
+        due: Callable[[], bool] = lambda: False,
+    ) -> None:  # fmt: skip
         super().__init__()
-        self.document, self._make = document, make
+        self.document, self._make, self._due = document, make, due
 
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
+        if self._due():
+            return None  # what was drawn stays, dimmed
         return self._make(self.document.value, Sheet(width_mm, height_mm, self.document.system, measure))
 
     def heat(self) -> tuple[float, float] | None:
         return None
 
     def is_stale(self) -> bool:
-        return False
+        return self._due()
 
     def empty_text(self) -> str:
         return "State every dimension of the joint first; then there is something to draw here."

@@ -1,6 +1,7 @@
 """Other designs: their metal over thickness as curves, and what each takes in metal, time and money in a row."""
 
 from collections.abc import Callable, Mapping
+from functools import partial
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
@@ -12,11 +13,13 @@ from anlage.session.takes.design_picture import design_picture
 from anlage.session.takes.designs import HEADS, Compared, Design, compared
 from anlage.session.weld.pictures import Sheet
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.later import Later
 from anlage.ui.kit.look import font
 from anlage.ui.picture.still import StillPresenter
 from anlage.ui.picture.view import PictureView
 
 ROW_PX = 26
+FEW_PASSES = 40  # whose designs are worked out while the window waits
 
 
 class DesignsView(QWidget):
@@ -26,7 +29,10 @@ class DesignsView(QWidget):
         super().__init__()
         self.document, self._rates = document, rates
         self.kept: list[Joint] = []
-        self.picture = PictureView(StillPresenter(document, self._curves), document.reader, "Other designs")
+        self._later = Later(self)
+        self._later.ready.connect(self._show)
+        presenter = StillPresenter(document, self._curves, lambda: self._later.is_due)
+        self.picture = PictureView(presenter, document.reader, "Other designs")
         self.rows: tuple[Compared, ...] = ()
         self.buttons: dict[str, QPushButton] = {}
         self._cells: list[QWidget] = []
@@ -63,14 +69,23 @@ class DesignsView(QWidget):
         return design_picture(wps, sheet, self.kept)
 
     def refresh(self) -> None:
-        """Work out the rows anew."""
+        """Work out the rows anew; with many passes on a thread."""
+        wps, rates, system = self.document.value, dict(self._rates()), self.document.system
+        if len(wps.passes) > FEW_PASSES:
+            self._later.ask(partial(compared, wps, rates, system, tuple(self.kept)))
+            self.picture.refresh()
+            return
+        self._later.forget()
+        self._show(compared(wps, rates, system, self.kept))
+
+    def _show(self, rows: tuple[Compared, ...]) -> None:
         self.picture.refresh()
         for cell in self._cells:
             self._grid.removeWidget(cell)
             cell.hide()
             cell.deleteLater()
         self._cells, self.buttons = [], {}
-        self.rows = compared(self.document.value, self._rates(), self.document.system, self.kept)
+        self.rows = rows
         if self.rows:
             for column, head in enumerate(HEADS, 1):
                 label = self._put(0, column, head)
