@@ -76,7 +76,17 @@ def test_the_window_does_not_close_over_what_is_not_saved(full):
     assert full.document.working.pending == {"header/title": LONG}
 
 
-def test_try_again_closes_once_there_is_room(full, qtbot, tmp_path):
+def test_the_question_goes_once_everything_is_saved_and_what_was_wanted_is_done(full, qtbot, tmp_path):
+    full.shell.close()
+    assert question(full).isVisible()
+    room(full)
+    qtbot.waitUntil(full.shell.isHidden)
+    with open_works(demo_file(NOW, folder=tmp_path), read_only=True) as works:
+        assert works.draft(works.entries()[0].id).pending == {"header/title": LONG}
+
+
+def test_try_again_closes_once_there_is_room(full, qtbot, tmp_path, monkeypatch):
+    monkeypatch.setattr("anlage.store.saver.AGAIN_S", 600)  # not by itself
     full.shell.close()
     full.click(question(full).buttons["Try again"])
     full.settle()

@@ -63,7 +63,8 @@ class WindowDesk(QObject):
             signal.connect(self.say)
         self._works.filled.connect(self._places.refresh_register)
         self._works.ready.connect(self._judging.soon)
-        self._works.unsaved.connect(self._on_unsaved)
+        self.unsaved = self._works.unsaved
+        self.unsaved.connect(self._on_unsaved)
         self._documents.edited.connect(self._on_edited)
         self._documents.stepped.connect(self._show_band)
         self._show_band()

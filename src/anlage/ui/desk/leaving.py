@@ -34,7 +34,7 @@ class LeavingDialog(QDialog):
     Parameters
     ----------
     said : what is not saved, and why
-    ways : what each button is called, and what it does; the first is the one that Enter takes
+    ways : what each button is called, and what it does; the first is the one that Enter takes; one is "Try again"
     """
 
     def __init__(self, said: str, ways: Mapping[str, Callable[[], object]], parent: QWidget) -> None:
@@ -63,6 +63,13 @@ class LeavingDialog(QDialog):
             button.clicked.connect(do)
             row.addWidget(button)
         column.addLayout(row)
+        self._then = ways["Try again"]
+
+    def on_unsaved(self, faults: Mapping[str, Exception]) -> None:
+        """Go on as soon as everything is saved: there is nothing left to ask."""
+        if not faults and self.isVisible():
+            self.accept()
+            self._then()
 
 
 def ask(desk: "WindowDesk", said: str, then: Callable[[], object]) -> LeavingDialog:
@@ -78,6 +85,7 @@ def ask(desk: "WindowDesk", said: str, then: Callable[[], object]) -> LeavingDia
 
     ways = {"Save under another name…": elsewhere, "Try again": partial(_later, then), "Close without saving": without}
     dialog = LeavingDialog(said, ways, desk.shell)
+    desk.unsaved.connect(dialog.on_unsaved)
     dialog.open()
     return dialog
 
