@@ -55,13 +55,14 @@ def texts_of(path: str) -> tuple[str, ...]:
     return (*ends, "1", BEYOND)
 
 
-def sweep(desk: WindowDesk, *, most_calls: int = 0, part: tuple[int, int] = (0, 1)) -> Iterator[Swept]:
+def sweep(desk: WindowDesk, *, most_calls: int = 0, part: tuple[int, int] = (0, 1), each: int = 0) -> Iterator[Swept]:
     """Yield what every text in every number field of the document in front costs at every view.
 
     Parameters
     ----------
     most_calls : count calls and cut short what makes more; with 0 the time is measured
     part : the first of the texts in all fields that is tried, and of how many one
+    each : at how many views, one after the other; with 0 at all of them
     """
     shown = list(views(desk))
     for _, bring in shown:  # made and shown once before: that is another cost
@@ -71,8 +72,9 @@ def sweep(desk: WindowDesk, *, most_calls: int = 0, part: tuple[int, int] = (0, 
     assert document is not None, "a document is in front"
     before = document.working
     tried = [(path, text) for path in number_paths(document.value) for text in texts_of(path)]
-    for path, text in tried[part[0] :: part[1]]:
-        for name, bring in shown:
+    for number, (path, text) in enumerate(tried[part[0] :: part[1]]):
+        first = number * each
+        for name, bring in [shown[n % len(shown)] for n in range(first, first + (each or len(shown)))]:
             with counted(most_calls) if most_calls else timed() as work:
                 if document.working is before:
                     document.type_text(path, text)
@@ -93,14 +95,16 @@ def fixed_loop_s() -> float:
     return time.process_time() - began
 
 
-def run_all(folder: Path, *, part: tuple[int, int], most_calls: int = 0) -> tuple[Counter[str], Swept | None, float]:
+def run_all(
+    folder: Path, *, part: tuple[int, int], most_calls: int = 0, each: int = 0
+) -> tuple[Counter[str], Swept | None, float]:
     """Return how many views were brought up after a text, the dearest of all, and its cost in fixed loops.
 
     Parameters
     ----------
     folder : where the works file is made
     part : which texts are tried, of how many one
-    most_calls : see `sweep`
+    most_calls, each : see `sweep`
     """
     found, worst, most = Counter[str](), None, 0.0
     window = opened(folder)
@@ -110,7 +114,7 @@ def run_all(folder: Path, *, part: tuple[int, int], most_calls: int = 0) -> tupl
         desk.open(entry.id)
         settle()
         loop = fixed_loop_s()
-        for swept in sweep(desk, most_calls=most_calls, part=part):
+        for swept in sweep(desk, most_calls=most_calls, part=part, each=each):
             found["views after a text"] += 1
             cost = swept.work.seconds / loop
             if cost > most:

@@ -52,6 +52,6 @@ def test_whatever_somebody_does_at_the_window_nothing_is_unforeseen(seed):
 
 @pytest.mark.usefixtures("qtbot")
 def test_no_text_in_a_number_field_makes_more_work_than_anybody_waits_for(tmp_path):
-    found, _, _ = sweep.run_all(tmp_path, part=(7, 90), most_calls=sweep.MOST_CALLS)
+    found, _, _ = sweep.run_all(tmp_path, part=(0, 3), most_calls=sweep.MOST_CALLS, each=1)  # every field, one view
     assert faults(found) == {}
-    assert found["views after a text"] > 30
+    assert found["views after a text"] > 200
