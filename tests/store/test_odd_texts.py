@@ -37,12 +37,6 @@ def test_texts_that_wait_and_are_none_are_told(path, pending):
         assert works.draft(entry.id).flaws == ("texts that waited in its fields could not be read",)
 
 
-def test_a_text_that_waits_holds_no_letter_that_no_text_has(path):
-    put(path, "UPDATE drafts SET pending = ?", '{"header/title": "a\\u0000\\ud800b"}')
-    with open_works(path) as works:
-        assert works.draft(works.entries()[0].id).pending == {"header/title": "ab"}
-
-
 @pytest.mark.parametrize("column", ["number", "author", "issued_at", "sha256", "body"])
 @pytest.mark.parametrize("value", [b"\xff\xfe", "x" * 3000, 7, 1.5, b""])
 def test_whatever_stands_in_a_revision_verify_tells_it(path, column, value):

@@ -20,7 +20,6 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.errors import FormatError, InputError, UnknownNameError
-from anlage.core.letters import without_odd
 from anlage.core.results import Notice
 from anlage.store.chain import Link, add_link, faults_of_chain, links_of
 from anlage.store.connection import BRIEF_MS, PATIENT_MS, Database, connect
@@ -90,7 +89,7 @@ def _draft(body: object, pending: object, *, where: str) -> Draft:
     except (ValueError, RecursionError):  # no JSON, no UTF-8
         read = None
     if isinstance(read, dict):
-        waiting = {path: without_odd(typed) for path, typed in read.items() if isinstance(typed, str)}
+        waiting = {path: typed for path, typed in read.items() if isinstance(typed, str)}
     if not isinstance(read, dict) or len(waiting) < len(read):
         flaws.append("texts that waited in its fields could not be read")
     return Draft(text, waiting, tuple(flaws))

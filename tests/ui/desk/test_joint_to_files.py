@@ -118,7 +118,7 @@ def test_what_the_weld_takes_follows_the_users_rates_and_they_are_remembered(dem
         demo.type("2.5")
     assert "Together: –" not in demo.place.views.view("takes").text()
     assert demo.desk.settings.rates == dict.fromkeys(demo.place.views.view("takes").fields, 2.5)
-    demo.press("Ctrl+U")
+    demo.desk.run("units")
     assert "lb" in demo.place.views.view("takes").text()
     field = demo.place.views.view("takes").fields["filler_per_kg"]
     assert (field.accessibleName(), float(field.text())) == (

@@ -165,11 +165,11 @@ def test_escape_takes_back_what_was_typed_in_this_visit(drawn):
 
 
 def test_units_can_be_switched_at_any_moment(drawn):
-    drawn.press("Ctrl+U")
+    drawn.desk.run("units")
     assert fields(drawn)["joint/thickness_mm"].text() == "0.551"
     type_into(drawn, "joint/thickness_mm", "9/16")
     assert joint(drawn).thickness_mm == pytest.approx(14.2875)
-    drawn.press("Ctrl+U")
+    drawn.desk.run("units")
     assert fields(drawn)["joint/thickness_mm"].text() == "14.29"
     assert joint(drawn).thickness_mm == pytest.approx(14.2875)
 

@@ -132,7 +132,7 @@ def test_the_window_opens_again_at_the_record_that_was_open(proof, open_person):
 
 
 def test_a_record_put_away_proves_nothing_until_it_is_brought_back(proof):
-    proof.press("Ctrl+Backspace")
+    proof.desk.run("delete")
     QApplication.processEvents()
     assert proof.wps.header.number == "OST-W-01"
     assert [text for _, text in proof.desk.strip.parts()] != ["47 inside"]

@@ -1,5 +1,6 @@
 """Quantities as people type and read them; the core itself computes in base units."""
 
+from anlage.core.quantities.commas import with_points
 from anlage.core.quantities.parse import Reading, parse, read
 from anlage.core.quantities.show import inch_text, show, show_interval
 from anlage.core.quantities.units import Kind, System, Unit, UnitTable, read_units
@@ -16,4 +17,5 @@ __all__ = [
     "read_units",
     "show",
     "show_interval",
+    "with_points",
 ]

@@ -5,7 +5,6 @@ from types import MappingProxyType
 from typing import Any
 
 from msgspec import Struct, field
-from msgspec.structs import replace
 
 from anlage.core.errors import AnlageError, InputError
 from anlage.core.procedure import Wps, clashes
@@ -13,7 +12,7 @@ from anlage.core.quantities.units import System
 from anlage.session.leaves.bounds import beyond
 from anlage.session.leaves.presence import has_leaf
 from anlage.session.leaves.table import PARTS, RECORDED, field_of
-from anlage.session.leaves.text import shown, with_number, with_text
+from anlage.session.leaves.text import shown, with_leaf_of, with_number, with_text
 
 _NONE: Mapping[str, str] = MappingProxyType({})
 
@@ -25,17 +24,23 @@ class Working(Struct, frozen=True):
     pending: Mapping[str, str] = field(default_factory=lambda: _NONE)
 
 
-def typed(working: Working, path: str, text: str, system: System) -> Working:
+def typed(working: Working, path: str, text: str, system: System, entered: Working | None = None) -> Working:
     """Return the draft after a text was typed into the field of a leaf: taken over, or kept as it is when it cannot be.
 
     The very same draft comes back when nothing differs.
+
+    Parameters
+    ----------
+    entered : the draft when the field was entered: what stands there when the text is none is what stood there then,
+        not the beginning of the text
     """
     try:
         wps = with_text(working.value, path, text, system)
     except AnlageError:
-        if working.pending.get(path) == text:
+        value = working.value if entered is None else with_leaf_of(working.value, entered.value, path)
+        if working.pending.get(path) == text and value is working.value:
             return working
-        return replace(working, pending=MappingProxyType({**working.pending, path: text}))
+        return Working(value, MappingProxyType({**working.pending, path: text}))
     return _cleared(working, path, wps)
 
 

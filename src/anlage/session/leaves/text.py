@@ -6,7 +6,7 @@ from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.letters import without_odd
 from anlage.core.procedure import Metal, Wps
-from anlage.core.quantities import parse, show_interval
+from anlage.core.quantities import parse, show_interval, with_points
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded
@@ -57,6 +57,22 @@ def leaf_value(value: Wps | Pqr, path: str) -> Any:
         dimension = at(value, path.rpartition("/")[0])
         return getattr(dimension, path.rpartition("/")[2]) or None if dimension else None
     return at(value, path)
+
+
+def with_leaf_of(value: AnyDocument, other: AnyDocument, path: str) -> AnyDocument:
+    """Return a document with one leaf as another of its kind has it; as it is where the other has no such leaf."""
+    parent, _, part = path.rpartition("/")
+    if path == LEADING_CODE:
+        kept = "header/codes"
+    elif path.startswith("metals/other/"):
+        kept = "metals/other"
+    else:
+        kept = parent if part in PARTS or part in RECORDED else path
+    try:
+        before = at(other, kept)
+        return value if at(value, kept) is before else with_at(value, kept, before)
+    except (UnknownNameError, InputError):
+        return value
 
 
 def leaf_of(target: str) -> str:
@@ -138,13 +154,17 @@ def _read(the_field: Field, text: str, system: System) -> Interval | str | bool:
 
 
 def parsed(the_field: Field, text: str, system: System) -> Interval:
-    """Return what a text says as a quantity of a leaf's kind; a bare number is read in the unit beside the field.
+    """Return what a text says as a quantity of a leaf's kind.
+
+    A bare number is read in the unit beside the field, a decimal comma as a point.
 
     Raises
     ------
     InputError : it is no quantity of that kind
     """
-    return parse(text, the_field.kind, unit_table(), where=the_field.label.lower(), bare=the_field.unit(system))
+    where = the_field.label.lower()
+    text = with_points(text, where=where)
+    return parse(text, the_field.kind, unit_table(), where=where, bare=the_field.unit(system))
 
 
 def _single(the_field: Field, text: str, system: System) -> float:

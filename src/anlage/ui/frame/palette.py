@@ -7,7 +7,6 @@ from PySide6.QtCore import QEvent, QModelIndex, QObject, QPersistentModelIndex, 
 from PySide6.QtGui import QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QFrame,
-    QLineEdit,
     QListWidget,
     QListWidgetItem,
     QStyledItemDelegate,
@@ -17,6 +16,7 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.ui.kit.guard import guarded
+from anlage.ui.kit.text_line import TextLine
 
 WIDTH_PX, SHOWN = 560, 12
 
@@ -52,7 +52,7 @@ class Palette(QFrame):
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent, objectName="floating")
         self._entries: Sequence[Entry] = ()
-        self.line, self.list = QLineEdit(), QListWidget()
+        self.line, self.list = TextLine(), QListWidget()
         self.line.setPlaceholderText("Command, place, procedure or field")
         self.line.setAccessibleName("Find a command, place, procedure or field")
         self.list.setItemDelegate(_Lines(self.list))

@@ -101,9 +101,14 @@ class Document(QObject):
             if key in parts:
                 part.changed.emit()
 
-    def type_text(self, path: str, text: str, visit: object | None = None) -> None:
-        """Take over what was typed into the field of a leaf; all typing of one `visit` is one undo step."""
-        self._push(typed(self.working, path, text, self.system), named(self.value, path), visit)
+    def type_text(self, path: str, text: str, visit: object | None = None, entered: Working | None = None) -> None:
+        """Take over what was typed into the field of a leaf; all typing of one `visit` is one undo step.
+
+        Parameters
+        ----------
+        entered : the draft when the field was entered, for what stands there when the text is none
+        """
+        self._push(typed(self.working, path, text, self.system, entered), named(self.value, path), visit)
 
     def move(self, path: str, number: float, visit: object | None = None) -> None:
         """Take over the number that a handle was dragged or stepped to."""

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QEvent, QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QPainter, QPaintEvent, QPen, QWheelEvent
-from PySide6.QtWidgets import QComboBox, QCompleter, QLabel, QLineEdit, QWidget
+from PySide6.QtWidgets import QComboBox, QCompleter, QLabel, QWidget
 
 from anlage.session.leaves.steps import stepped
 from anlage.session.leaves.suggestions import suggestions
@@ -12,6 +12,7 @@ from anlage.session.leaves.table import Field, field_of
 from anlage.ui.kit.document import Document, part_of
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.reader import Reader
+from anlage.ui.kit.text_line import TextLine
 
 PAGE_STEPS = 5  # of an arrow key, by PgUp and PgDn
 _STEPS = {
@@ -21,7 +22,7 @@ NOT_STATED = "–"
 
 
 @guarded
-class LeafField(QLineEdit):
+class LeafField(TextLine):
     """A line for one leaf; arrow keys step its number, Escape takes back what was typed in this visit.
 
     Signals
@@ -36,7 +37,8 @@ class LeafField(QLineEdit):
         self.document, self.path = document, path
         self.field: Field = field_of(path)
         self._visit: object = object()
-        self._before = ""
+        self._before, self._entered = "", document.working
+        self._said: str | None = None  # what the document makes of what is typed in this visit
         self._typing = False
         self.setAccessibleName(self.field.label)
         self.setReadOnly(not document.can_write)
@@ -48,8 +50,9 @@ class LeafField(QLineEdit):
         self.refresh()
 
     def refresh(self) -> None:
-        """Show what the document says, unless it is just being typed here."""
-        if not self._typing and self.text() != (text := self.document.text(self.path)):
+        """Show what the document says, unless that is what was just typed here, in the person's own words."""
+        text = self.document.text(self.path)
+        if not self._typing and self.text() != text and text != self._said:
             self.setText(text)
             if not self.field.kind and not self.hasFocus():
                 self.setCursorPosition(0)  # a long text shows its beginning
@@ -66,8 +69,8 @@ class LeafField(QLineEdit):
 
     def _on_edited(self, text: str) -> None:
         self._typing = True
-        self.document.type_text(self.path, text, self._visit)
-        self._typing = False
+        self.document.type_text(self.path, text, self._visit, self._entered)
+        self._typing, self._said = False, self.document.text(self.path)
         self._mark()
 
     def _mark(self) -> None:
@@ -126,8 +129,13 @@ class LeafField(QLineEdit):
 
     def _settle(self) -> None:
         """Write the value as it is understood, and let the next typing be a step of its own."""
-        self._visit, self._before = object(), self.document.text(self.path)
+        self._begin_visit()
+        self._said = None
         self.refresh()
+
+    def _begin_visit(self) -> None:
+        self._visit, self._before = object(), self.document.text(self.path)
+        self._entered = self.document.working
 
     def _offer(self) -> None:
         """Load the words to offer when the field is first used: the catalogue is not needed to draw it."""
@@ -141,7 +149,7 @@ class LeafField(QLineEdit):
 
     def focusInEvent(self, event: QFocusEvent) -> None:
         self._offer()
-        self._visit, self._before = object(), self.document.text(self.path)
+        self._begin_visit()
         super().focusInEvent(event)
         if event.reason() != Qt.FocusReason.MouseFocusReason:
             self.selectAll()

@@ -2,16 +2,17 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QFocusEvent
-from PySide6.QtWidgets import QCompleter, QLineEdit
+from PySide6.QtWidgets import QCompleter
 
 from anlage.core.document import with_at
 from anlage.session.leaves.pipe_names import pipe_named, pipe_names
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded
+from anlage.ui.kit.text_line import TextLine
 
 
 @guarded
-class PipeSizeField(QLineEdit):
+class PipeSizeField(TextLine):
     """Takes `4 sch 40`, and states outside diameter and wall by the table of pipe sizes."""
 
     def __init__(self, document: Document) -> None:

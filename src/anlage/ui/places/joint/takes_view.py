@@ -4,11 +4,12 @@ from collections.abc import Callable, Mapping
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QDoubleValidator
-from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from anlage.session.takes.takes import Section, rate_fields, takes_sections
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import font
+from anlage.ui.kit.text_line import TextLine
 
 COLUMNS = 2
 
@@ -46,14 +47,14 @@ class TakesView(QWidget):
         row = QHBoxLayout(box)
         row.setContentsMargins(10, 6, 10, 6)
         row.setSpacing(8)
-        self.fields: dict[str, QLineEdit] = {}
+        self.fields: dict[str, TextLine] = {}
         self._words: dict[str, QLabel] = {}
         self._times: dict[str, float] = {}
         for name, *_ in rate_fields(self.document.system):
             label = self._words[name] = QLabel()
             label.setProperty("tone", "muted")
             label.setFont(font("note"))
-            field = self.fields[name] = QLineEdit()
+            field = self.fields[name] = TextLine()
             check = QDoubleValidator(0.0, 1e6, 3, field)
             check.setNotation(QDoubleValidator.Notation.StandardNotation)
             field.setValidator(check)

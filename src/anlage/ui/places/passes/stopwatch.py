@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.document import with_at
 from anlage.core.errors import InputError
@@ -15,6 +15,7 @@ from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.icons import icon
 from anlage.ui.kit.look import font
+from anlage.ui.kit.text_line import TextLine
 from anlage.ui.places.passes.selection import Selection
 
 TICK_MS = 100
@@ -41,7 +42,7 @@ class Stopwatch(QFrame):
         self._timer = QTimer(self, interval=TICK_MS)
         self._timer.timeout.connect(self._show_time)
         self.title, self.time, self.said = QLabel(), QLabel("0.0 s"), QLabel()
-        self.way, self.button, self.state = QLineEdit(), QPushButton(), QPushButton()
+        self.way, self.button, self.state = TextLine(), QPushButton(), QPushButton()
         self.clear, self.close_button = QPushButton("Clear"), QPushButton()
         self._lay_out()
         self.button.clicked.connect(self.toggle)

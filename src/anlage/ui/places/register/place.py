@@ -6,7 +6,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QListWidget,
     QListWidgetItem,
     QPushButton,
@@ -17,6 +16,7 @@ from PySide6.QtWidgets import (
 from anlage.session.works.register import RegisterRow
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.place import Desk, Place
+from anlage.ui.kit.text_line import TextLine
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.register.presenter import RegisterPresenter
 from anlage.ui.places.register.row_delegate import LIST_PX, ROW_ROLE, RowDelegate
@@ -38,7 +38,7 @@ class RegisterPlace(Place):
         self.rows: Sequence[RegisterRow] = ()
         self.presenter = RegisterPresenter(reader)
         self.map = PictureView(self.presenter, reader, "Map of procedures and records")
-        self.search, self.list = QLineEdit(), QListWidget()
+        self.search, self.list = TextLine(), QListWidget()
         self.buttons: dict[str, QPushButton] = {}
         self._lay_out()
         self.presenter.chosen.connect(self.choose)

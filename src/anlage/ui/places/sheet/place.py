@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QPushButton,
     QScrollArea,
     QVBoxLayout,
@@ -26,6 +25,7 @@ from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, measure
 from anlage.ui.kit.place import Desk, Place
+from anlage.ui.kit.text_line import TextLine
 from anlage.ui.places.sheet.pages import Pages
 
 PAPER_NAMES = {"a4": "A4", "letter": "Letter"}
@@ -40,7 +40,7 @@ class SheetPlace(Place):
         self.document, self.desk = document, desk
         self.pages = Pages()
         self._shown: tuple[Any, ...] | None = None  # what the pages are made of
-        self.state, self.author = QLabel(), QLineEdit(desk.settings.author)
+        self.state, self.author = QLabel(), TextLine(desk.settings.author)
         self.paper = ListBox(document.reader)
         self.issue_button, self.pdf_button = QPushButton("Issue revision"), QPushButton("Save PDF…")
         self.complaint = QLabel()
