@@ -67,7 +67,8 @@ def _structure(dice: random.Random, raw: Any) -> Any:
         other, own = dice.choice(places)
         parent[key] = copy.deepcopy(other[own])
     elif way == 7 and isinstance(parent[key], (int, float)) and not isinstance(parent[key], bool):
-        parent[key] = dice.choice((parent[key] * 10**6, -parent[key], parent[key] / 10**9, int(parent[key]), 1e15))
+        value = parent[key] if abs(parent[key]) < 1e300 else 1.0
+        parent[key] = dice.choice((value * 10**6, -value, value / 10**9, int(value), 1e15))
     elif way == 8 and isinstance(parent[key], list):
         parent[key] = parent[key] * dice.choice((2, 40)) if len(parent[key]) < 40 else []
     else:

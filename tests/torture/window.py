@@ -12,6 +12,7 @@ from typing import Any
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from msgspec import Struct
+from PySide6.QtCore import QEvent
 from PySide6.QtWidgets import QApplication, QWidget
 
 from anlage.session.machine.settings import Settings
@@ -80,9 +81,10 @@ def opened(folder: Path, path: Path | None = None) -> Window:
 
 
 def settle() -> None:
-    """Let everything be worked out, laid out and painted that waits for it."""
+    """Let everything be worked out, laid out and painted that waits for it, and what is to be deleted go."""
     for _ in range(TURNS):
         QApplication.processEvents()
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)  # a loop that runs does it by itself
 
 
 def views(desk: WindowDesk) -> Iterator[tuple[str, Callable[[], None]]]:
