@@ -54,6 +54,7 @@ class Monkey:
         way = self.dice.choice(ways)
         way()
         QApplication.processEvents()
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)  # a loop that runs does it by itself
 
     def _focus(self) -> QWidget:
         return QApplication.activePopupWidget() or QApplication.focusWidget() or self.window.shell
