@@ -2,4 +2,5 @@
 
 from anlage.cli.main import entry
 
-entry()
+if __name__ == "__main__":
+    entry()

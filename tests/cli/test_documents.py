@@ -1,6 +1,8 @@
 """Documents on the command line: judged, printed as ranges, taken in and out; bad ones in one line, nothing changed."""
 
 import json
+import sqlite3
+from contextlib import closing
 
 import pytest
 
@@ -14,7 +16,7 @@ from anlage.session.judging.assessment import Assessor
 from anlage.session.machine.clock import utc_now
 from anlage.session.works.demo import demo_file
 from anlage.session.works.found_documents import records_of
-from anlage.store import open_works
+from anlage.store import Draft, open_works
 from anlage.ui.desk.app import application
 from anlage.ui.kit.look import measure as measure_on_screen
 
@@ -224,3 +226,22 @@ def test_names_that_are_not_there_are_told(capsys, works, tmp_path):
 def test_the_clock_is_iso_8601_in_utc():
     assert utc_now().endswith("Z")
     assert len(utc_now()) == 20
+
+
+@pytest.mark.parametrize("number", ["OST-W-01", "OST-R-01"])
+@pytest.mark.parametrize("way", ["a text waits", "a flipped bit"])
+def test_a_draft_that_is_not_what_its_person_typed_is_not_judged(capsys, works, number, way):
+    """What a window would mark is never green on the command line, in the procedure or in what it rests on."""
+    with open_works(works) as file:
+        (entry,) = [each for each in file.entries() if each.number == number]
+        if way == "a text waits":
+            draft = Draft(file.draft(entry.id).body, {"joint/thickness_mm": "25x"})
+            file.save_draft(entry.id, draft, now=NOW, number=number, title=entry.title)
+    if way == "a flipped bit":
+        with closing(sqlite3.connect(works)) as connection, connection:
+            (body,) = connection.execute("SELECT body FROM drafts WHERE document_id = ?", (entry.id,)).fetchone()
+            other = body.replace(b"12", b"13", 1)
+            connection.execute("UPDATE drafts SET body = ? WHERE document_id = ?", (other, entry.id))
+    said = refusal(capsys, "check", f"{works}#OST-W-01")
+    assert said.startswith(f"{number}: ")
+    assert ("25x was not taken over" if way == "a text waits" else "its checksum is another") in said

@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Final
 
 from anlage.core.errors import FormatError
-from anlage.store.opening import put_in_place
+from anlage.store.opening import empty_beside, put_in_place
 from anlage.store.works import WorksFile
 
 KEPT: Final = 5
@@ -20,12 +20,7 @@ def copy_as(works: WorksFile, path: Path) -> None:
     ------
     FormatError : something of that name exists, the folder cannot be written, or the file cannot be read whole
     """
-    beside = path.with_name(f".{path.name}.copy")
-    try:
-        beside.unlink(missing_ok=True)
-        beside.open("xb").close()
-    except (OSError, ValueError) as fault:
-        raise FormatError("it cannot be made there", where=path.name, mend="choose a folder you can write") from fault
+    beside = empty_beside(path)
     try:
         works.copy_to(beside)
         put_in_place(beside, path)

@@ -260,6 +260,22 @@ def create_works(
     return open_works(path, holder=holder)
 
 
+def empty_beside(path: Path) -> Path:
+    """Make an empty file in the folder of another, under a name that nobody takes for one, and return where.
+
+    Raises
+    ------
+    FormatError : the folder cannot be written
+    """
+    try:
+        beside = path.with_name(f".{path.name}.{os.getpid()}.new")
+        beside.unlink(missing_ok=True)
+        beside.open("xb").close()
+    except (OSError, ValueError) as fault:
+        raise FormatError("it cannot be made there", where=path.name, mend="choose a folder you can write") from fault
+    return beside
+
+
 def build_beside(path: Path, fill: Callable[[WorksFile], object]) -> Path:
     """Make a works file in the folder of another, under a name that nobody takes for one, and return where.
 
@@ -267,12 +283,7 @@ def build_beside(path: Path, fill: Callable[[WorksFile], object]) -> Path:
     ------
     FormatError : the folder cannot be written, or the disk is full
     """
-    beside = path.with_name(f".{path.name}.{os.getpid()}.new")
-    try:
-        beside.unlink(missing_ok=True)
-        beside.open("xb").close()
-    except (OSError, ValueError) as fault:
-        raise FormatError("it cannot be made there", where=path.name, mend="choose a folder you can write") from fault
+    beside = empty_beside(path)
     try:
         with closing(connect(beside, write=True)) as connection:
             connection.executescript(f"BEGIN;{SCHEMA}COMMIT;")

@@ -4,16 +4,13 @@ from collections.abc import Iterable, Mapping, Sequence
 
 from anlage.core.errors import AnlageError
 from anlage.core.quantities.units import System
-from anlage.core.results import Notice
 from anlage.session.judging.assessment import Assessor
 from anlage.session.kinds import RECORD, kind_of_format
-from anlage.session.leaves.draft import Working
-from anlage.session.works.filed import Filed, opened
+from anlage.session.works.filed import Filed, Opened, opened, proves
 from anlage.session.works.register import RegisterRow, row_of
 from anlage.store import Entry, Revision
 
-Opened = tuple[Working, tuple[Notice, ...]] | AnlageError
-Known = tuple[Entry, Opened, Revision | None]
+Known = tuple[Entry, Opened | AnlageError, Revision | None]
 
 
 class Clerk:
@@ -42,18 +39,18 @@ class Clerk:
         if self._assessor is None:
             self._assessor = Assessor([
                 (own, read[0].value) for own, read in _records(self._documents)
-                if not isinstance(read, AnlageError) and not read[1]  # what was left out of it may be what failed
+                if not isinstance(read, AnlageError) and proves(read)
             ])  # fmt: skip
         found = ((*self._documents[own], self._assessor, system) for own in ids)
         return tuple(row_of(*each) for each in found)
 
 
-def _opened(filed: Filed) -> Opened:
+def _opened(filed: Filed) -> Opened | AnlageError:
     try:
         return opened(filed.draft, kind_of_format(filed.entry.kind))
     except AnlageError as fault:
         return fault
 
 
-def _records(documents: Mapping[str, Known]) -> Iterable[tuple[str, Opened]]:
+def _records(documents: Mapping[str, Known]) -> Iterable[tuple[str, Opened | AnlageError]]:
     return ((own, read) for own, (entry, read, _) in documents.items() if entry.kind == RECORD.format)

@@ -20,7 +20,19 @@ class Filed(Struct, frozen=True):
     last: Revision | None = None
 
 
-def opened(draft: Draft, kind: Kind) -> tuple[Working, tuple[Notice, ...]]:
+Opened = tuple[Working, tuple[Notice, ...]]
+
+
+def proves(read: Opened) -> bool:
+    """Return whether a record may prove anything: it was read whole, and no text waits in it.
+
+    What was left out of it, or is being typed over, may be what failed.
+    """
+    working, notices = read
+    return not (notices or working.pending)
+
+
+def opened(draft: Draft, kind: Kind) -> Opened:
     """Return the value of a draft with the texts that wait, and what had to be mended in it.
 
     Raises

@@ -8,12 +8,12 @@ from typing import Generic, TypeVar
 from msgspec import Struct
 
 from anlage.core.document import DocumentKind, Part, read_strict
-from anlage.core.errors import FormatError, UnknownNameError
+from anlage.core.errors import FormatError, UnknownNameError, shortened
 from anlage.core.procedure import Wps
 from anlage.core.record import PQR, Pqr
 from anlage.session.leaves.bounds import beyond
 from anlage.session.works.standing import Standing, is_same
-from anlage.store import WorksFile, open_works
+from anlage.store import Draft, WorksFile, open_works
 
 AnyPart = TypeVar("AnyPart", bound=Part)
 LARGEST_BYTES = 64_000_000  # no document is larger
@@ -53,7 +53,7 @@ def find_document(name: str, kind: DocumentKind[AnyPart]) -> Found[AnyPart]:
     with open_works(path, read_only=True) as works:
         own = _named(works, number, kind.format)
         if not revision:
-            body, issued = works.draft(own).body, None
+            body, issued = _sound(works.draft(own), number).body, None
         else:
             bodies = {str(each.number): each.body for each in works.revisions(own)}
             if revision not in bodies:
@@ -61,6 +61,22 @@ def find_document(name: str, kind: DocumentKind[AnyPart]) -> Found[AnyPart]:
             body, issued = bodies[revision], int(revision)
     value = read_strict(body, kind, where=name)
     return Found(value if issued else within_reason(value), body, path, issued, path)
+
+
+def _sound(draft: Draft, number: str) -> Draft:
+    """Return a draft, unless it is not what its person typed last, or not what was saved.
+
+    Raises
+    ------
+    FormatError : a text waits in it that was not taken over, or it is damaged
+    """
+    if draft.flaws:
+        raise FormatError(draft.flaws[0], where=number, mend="open it in the window, or name a revision")
+    if draft.pending:
+        where = f"{number}: {next(iter(draft.pending))}"
+        mend = "finish or empty it in the window, or name a revision"
+        raise FormatError(f"{shortened(next(iter(draft.pending.values())))} was not taken over", where=where, mend=mend)
+    return draft
 
 
 def within_reason(value: AnyPart) -> AnyPart:
@@ -124,11 +140,12 @@ def records_of(path: Path) -> tuple[tuple[str, Pqr], ...]:
 
     Raises
     ------
-    FormatError : the works file or one of its records is not what it claims
+    FormatError : the works file or one of its records is not what it claims, or a text waits in a record
     """
     with open_works(path, read_only=True) as works:
         entries = [entry for entry in works.entries() if entry.kind == PQR.format]
-        return tuple((entry.id, read_strict(works.draft(entry.id).body, PQR, where=entry.number)) for entry in entries)
+        drafts = [(entry, _sound(works.draft(entry.id), entry.number)) for entry in entries]
+    return tuple((entry.id, read_strict(draft.body, PQR, where=entry.number)) for entry, draft in drafts)
 
 
 def records_for(found: Found[Wps], names: Sequence[str]) -> tuple[tuple[str, Pqr], ...]:

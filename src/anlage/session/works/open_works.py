@@ -17,7 +17,7 @@ from anlage.core.record import Pqr
 from anlage.core.results import Notice
 from anlage.session.kinds import PROCEDURE, RECORD, Kind, kind_of_format
 from anlage.session.leaves.draft import Working
-from anlage.session.works.filed import Filed, opened
+from anlage.session.works.filed import Filed, opened, proves
 from anlage.session.works.standing import Standing, standing_of
 from anlage.store import Draft, Entry, Revision, Saver, copy_as, create_works, keep_copy, open_works
 
@@ -132,15 +132,18 @@ class OpenWorks:
         return Filed(entry, draft, self._file.last_revision(entry.id) if entry.revisions else None)
 
     def records(self) -> tuple[tuple[str, Pqr], ...]:
-        """Return the records with their ids, oldest first; one that cannot be read whole is left out."""
+        """Return the records with their ids, oldest first, without those that prove nothing as they stand.
+
+        That is one that cannot be read whole, or in which a text waits that was not taken over.
+        """
         found = []
         for entry in self.entries(RECORD):
             try:
-                working, notices = self.read(entry.id)
+                read = self.read(entry.id)
             except FormatError:
                 continue  # it proves nothing; opening it says why
-            if not notices:  # what was left out of it may be what failed
-                found.append((entry.id, working.value))
+            if proves(read):
+                found.append((entry.id, read[0].value))
         return tuple(found)
 
     def add(self, document: Part) -> str:

@@ -12,13 +12,13 @@ from anlage.core.errors import AnlageError
 from anlage.core.quantities import inch_text
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval, Numbers, is_any
-from anlage.core.results import Notice
 from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.judging.record_ranges import ranges_of_record
 from anlage.session.kinds import kind_of_format
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.set_text import set_text
+from anlage.session.works.filed import Opened
 from anlage.session.works.standing import standing_of
 from anlage.store import Entry, Revision
 
@@ -66,7 +66,7 @@ class Shown(Struct, frozen=True):
 
 
 def row_of(
-    entry: Entry, opened: tuple[Working, tuple[Notice, ...]] | AnlageError, last: Revision | None,
+    entry: Entry, opened: Opened | AnlageError, last: Revision | None,
     assessor: Assessor, system: System,
 ) -> RegisterRow:  # fmt: skip
     """Return a document as its row; one that cannot be read says so.
@@ -82,7 +82,20 @@ def row_of(
     working, notices = opened
     show: Callable[[Shown], RegisterRow] = resolve_name(kind.row)
     row = show(Shown(entry.id, working, standing_of(last, working).badge(), assessor, system))
-    return _not_whole(row, entry, notices) if notices else row
+    if not (notices or working.pending):
+        return row
+    return _not_whole(row, entry, notices[0].text if notices else waiting_texts(len(working.pending)))
+
+
+def waiting_texts(count: int) -> str:
+    """Return that texts stand in fields which are not taken over, and so not judged.
+
+    Examples
+    --------
+    >>> waiting_texts(1), waiting_texts(2)
+    ('1 text not taken over', '2 texts not taken over')
+    """
+    return f"{count} text{'' if count == 1 else 's'} not taken over"
 
 
 def unread_row(entry: Entry, fault: AnlageError) -> RegisterRow:
@@ -96,12 +109,10 @@ def waiting_row(entry: Entry, said: str) -> RegisterRow:
     return RegisterRow(id=entry.id, kind=kind, number=entry.number, title=entry.title, state="", verdict="", said=said)
 
 
-def _not_whole(row: RegisterRow, entry: Entry, notices: Sequence[Notice]) -> RegisterRow:
-    """Return the row of a document of which something could not be read: still found by its name, never green."""
+def _not_whole(row: RegisterRow, entry: Entry, said: str) -> RegisterRow:
+    """Return the row of a document of which something is not read or not taken over: found by its name, never green."""
     verdict = "outside" if row.verdict == "outside" else "unproven"
-    return replace(
-        row, number=row.number or entry.number, title=row.title or entry.title, verdict=verdict, said=notices[0].text
-    )
+    return replace(row, number=row.number or entry.number, title=row.title or entry.title, verdict=verdict, said=said)
 
 
 def procedure_row(shown: Shown) -> RegisterRow:

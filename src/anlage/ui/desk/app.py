@@ -2,13 +2,14 @@
 
 import gc
 import sys
+import threading
 import time
 from collections.abc import Callable
 from pathlib import Path
 from types import TracebackType
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QSize, QTimer
+from PySide6.QtCore import QObject, QSize, QTimer, Signal
 from PySide6.QtWidgets import QApplication
 
 from anlage.core.errors import AnlageError
@@ -114,6 +115,25 @@ def last_works(settings: Settings) -> Path | None:
     return next((path for name in settings.recent[:1] if (path := Path(name)).exists()), None)
 
 
+class _Bridge(QObject):
+    """Hands what failed on a thread to the window's own."""
+
+    failed = Signal(object)
+
+    def __init__(self, hook: Callable[..., None], parent: QObject) -> None:
+        super().__init__(parent)
+        self._hook = hook
+        self.failed.connect(self._on_failed)
+
+    def tell(self, failed: threading.ExceptHookArgs) -> None:
+        """Take what failed; called on the thread."""
+        if failed.exc_type is not SystemExit:
+            self.failed.emit((failed.exc_type, failed.exc_value, failed.exc_traceback))
+
+    def _on_failed(self, failed: tuple[object, ...]) -> None:
+        self._hook(*failed)
+
+
 def catch_faults(window: Window) -> None:
     """Save the drafts and write a log when something fails that nobody foresaw; the window stays open.
 
@@ -140,7 +160,9 @@ def catch_faults(window: Window) -> None:
         if window.desk is not None:
             window.desk.say(told)
 
+    bridge = _Bridge(hook, window.shell)
     sys.excepthook = hook
+    threading.excepthook = bridge.tell
 
 
 def begin_quietly() -> None:

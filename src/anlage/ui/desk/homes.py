@@ -4,10 +4,10 @@ from collections.abc import Mapping
 from fnmatch import fnmatchcase
 from functools import lru_cache
 from pkgutil import resolve_name
-from typing import Any
 
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.ladder import leaf_of_rung
+from anlage.session.leaves.draft import Working
 from anlage.ui.frame.job import LINES
 from anlage.ui.places import place_specs
 
@@ -16,14 +16,20 @@ WHOLE = "ranges"  # the place of the ladder carries the worst of all
 _JOB = {path for line in LINES for path in line}
 
 
-def verdicts_by_place(value: Any, assessment: Assessment) -> Mapping[str, str]:
-    """Return the worst verdict on what is stated at each place, and on the whole for the ladder; none where inside."""
+def verdicts_by_place(working: Working, assessment: Assessment) -> Mapping[str, str]:
+    """Return the worst verdict on what is stated at each place, and on the whole for the ladder; none where inside.
+
+    A text that was not taken over is unproven at the place of its field.
+    """
     found: dict[str, str] = {}
     for rung in assessment.problems():  # outside first: the first one of a place is its worst
-        home = home_of(leaf_of_rung(value, rung), "wps")
+        home = home_of(leaf_of_rung(working.value, rung), "wps")
         if home not in ("", JOB):
             found.setdefault(home, rung.verdict)
         found.setdefault(WHOLE, rung.verdict)
+    for path in working.pending:
+        if (home := home_of(path, "wps")) not in ("", JOB):
+            found.setdefault(home, "unproven")
     return found
 
 

@@ -80,14 +80,16 @@ class JudgingDesk(QObject):
             self.strip.asked.connect(self.asked)
             self._shell.band.proof_row.addWidget(self.strip)
         if self.strip is not None:
-            self.strip.show_proof(assessment, partial(self._problems, assessment))
+            waiting = len(document.working.pending)
+            said = loaded("anlage.session.works.register:waiting_texts")(waiting) if waiting else ""
+            self.strip.show_proof(assessment, partial(self._problems, assessment), said)
         verdicts: Mapping[str, str] = {}
         if assessment is None:
             evidence = loaded("anlage.session.judging.evidence:evidence_of_document")(document.value)
             self._show_state(f"record, {evidence.state}")
         else:
             self._show_state(works.badge(document.document_id, document.working))
-            verdicts = loaded("anlage.ui.desk.homes:verdicts_by_place")(document.value, assessment)
+            verdicts = loaded("anlage.ui.desk.homes:verdicts_by_place")(document.working, assessment)
             if self._places.front is not None:
                 self._places.front.show_proof(assessment)
         self._shell.places.show_verdicts(verdicts)

@@ -1,8 +1,8 @@
 """The works file that is open: opened and closed, and what its records prove."""
 
 from collections.abc import Mapping
+from functools import partial
 from pathlib import Path
-from threading import Thread
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer, Signal
@@ -12,6 +12,7 @@ from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.session.kinds import RECORD
 from anlage.session.works.open_works import OpenWorks
+from anlage.ui.kit.later import Later
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.place import Clocks
 
@@ -25,6 +26,13 @@ FEW_RECORDS = 60  # that are read while the window waits
 FILL_MS = 250  # a list that fills is shown anew so often at most
 
 
+def _assessor_of(works: OpenWorks, wps: Wps) -> "Assessor":
+    """Return what judges by the records of a works file, once it has judged: the first time takes long."""
+    made: Assessor = loaded("anlage.session.judging.assessment:Assessor")(works.records())
+    made.assess(wps)
+    return made
+
+
 class WorksDesk(QObject):
     """Holds the works file.
 
@@ -33,7 +41,6 @@ class WorksDesk(QObject):
     told(text) : something must not be missed; may be emitted from the writer thread
     judged() : more is known of the documents of the Register; emitted from another thread
     filled() : the same, told at times and in the window's thread
-    made(works, assessor) : the records of a works file are read; emitted from another thread
     ready() : procedures can be judged now
     unsaved(faults) : these documents are not saved, and why; empty when all are; emitted from the writer thread
     """
@@ -41,7 +48,6 @@ class WorksDesk(QObject):
     told = Signal(str)
     judged = Signal()
     filled = Signal()
-    made = Signal(object, object)
     ready = Signal()
     unsaved = Signal(object)
 
@@ -55,8 +61,8 @@ class WorksDesk(QObject):
         self._filling = QTimer(self, interval=FILL_MS, singleShot=True)
         self._filling.timeout.connect(self.filled)
         self.judged.connect(self._on_judged)
-        self.made.connect(self._on_made)
-        self._making: Thread | None = None  # what reads the records
+        self._later, self._is_making = Later(self), False  # what reads the records
+        self._later.ready.connect(self._on_made)
 
     def _on_judged(self) -> None:
         if not self._filling.isActive():
@@ -79,7 +85,7 @@ class WorksDesk(QObject):
     def close(self) -> None:
         """Save what waits and close the file; what cannot be saved is dropped: ask `flush` before."""
         self._forget_rows()
-        self._assessor = None
+        self.forget_records()
         works, self.works = self.works, None
         if works is not None:
             works.close()
@@ -87,6 +93,7 @@ class WorksDesk(QObject):
     def exchange(self, works: OpenWorks) -> None:
         """Take a copy for the one that is open, with the same documents in it."""
         self._forget_rows()
+        self.forget_records()
         before, self.works = self.works, works
         if before is not None:
             before.close()
@@ -102,7 +109,8 @@ class WorksDesk(QObject):
 
     def forget_records(self) -> None:
         """Work out anew what the records prove when a procedure is judged next."""
-        self._assessor = None
+        self._assessor, self._is_making = None, False
+        self._later.forget()  # what is being read is not so any more
 
     @property
     def knows_records(self) -> bool:
@@ -115,6 +123,7 @@ class WorksDesk(QObject):
         if self._assessor is None:
             make = loaded("anlage.session.judging.assessment:Assessor")  # rules and catalogue
             found: Assessor = make(self.works.records())
+            self.forget_records()
             self._assessor = found
             self._told_refused = False
         return self._assessor
@@ -124,21 +133,15 @@ class WorksDesk(QObject):
         assert self.works is not None, "a works file is open"
         if self._assessor is not None or len(self.works.entries(RECORD)) <= FEW_RECORDS:
             return True
-        if self._making is None:
-            self._making = Thread(target=self._make_assessor, args=(self.works, wps), name="records", daemon=True)
-            self._making.start()
+        if not self._is_making:
+            self._is_making = True
+            self._later.ask(partial(_assessor_of, self.works, wps))
         return False
 
-    def _make_assessor(self, works: OpenWorks, wps: Wps) -> None:
-        made: Assessor = loaded("anlage.session.judging.assessment:Assessor")(works.records())
-        made.assess(wps)  # for the first time, which takes long
-        self.made.emit(works, made)
-
-    def _on_made(self, works: OpenWorks, assessor: "Assessor") -> None:
-        self._making = None
-        if works is self.works:
-            self._assessor, self._told_refused = assessor, False
-            self.ready.emit()
+    def _on_made(self, assessor: "Assessor") -> None:
+        self._is_making = False
+        self._assessor, self._told_refused = assessor, False
+        self.ready.emit()
 
     def tell_refused(self) -> None:
         """Say once why a record proves nothing, when it was found out."""

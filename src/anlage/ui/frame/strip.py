@@ -33,12 +33,22 @@ class ProofStrip(QWidget):
         self.reader = reader
         self.proof: Assessment | None = None
         self._sentences: Callable[[], Sequence[str]] = tuple
+        self._waiting = ""
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
         reader.look_changed.connect(self.update)
 
-    def show_proof(self, proof: Assessment | None, sentences: Callable[[], Sequence[str]] = tuple) -> None:
-        """Show how the open procedure stands; `sentences` says of each problem why, when it is asked for."""
-        self.proof, self._sentences = proof, sentences
+    def show_proof(
+        self, proof: Assessment | None, sentences: Callable[[], Sequence[str]] = tuple, waiting: str = ""
+    ) -> None:
+        """Show how the open procedure stands.
+
+        Parameters
+        ----------
+        proof : how it stands
+        sentences : says of each problem why, when it is asked for
+        waiting : that texts were not taken over, and so are not judged; "" for none
+        """
+        self.proof, self._sentences, self._waiting = proof, sentences, waiting
         self.setAccessibleName("; ".join(text for _, text in self.parts()))
         self.updateGeometry()
         self.update()
@@ -54,10 +64,11 @@ class ProofStrip(QWidget):
         """Return what the strip says: verdict and text of each part, those that are none left out."""
         if self.proof is None:
             return []
+        waiting = [("unproven", self._waiting)] if self._waiting else []
         if self.proof.judgement is None:
-            return [("unproven", f"not judged: {self.proof.missing}")]
+            return [("unproven", f"not judged: {self.proof.missing}"), *waiting]
         counts = self.proof.judgement.counts()
-        return [(verdict, f"{counts[verdict]} {verdict}") for verdict in VERDICTS if counts[verdict]]
+        return [*((verdict, f"{counts[verdict]} {verdict}") for verdict in VERDICTS if counts[verdict]), *waiting]
 
     def sizeHint(self) -> QSize:
         metrics = self.fontMetrics()

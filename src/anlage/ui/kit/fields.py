@@ -54,6 +54,7 @@ class LeafField(TextLine):
         text = self.document.text(self.path)
         if not self._typing and self.text() != text and text != self._said:
             self.setText(text)
+            self._begin_visit()  # undone, dragged or read in other units: what stands here now is what is typed over
             if not self.field.kind and not self.hasFocus():
                 self.setCursorPosition(0)  # a long text shows its beginning
         self._mark()
