@@ -330,11 +330,14 @@ def test_with_many_passes_other_designs_are_worked_out_beside_the_window(demo, q
     monkeypatch.setattr("anlage.ui.places.joint.designs_view.FEW_PASSES", 2)
     demo.place.views.show_view("designs")
     view = demo.place.views.view("designs")
+    assert view.picture.presenter.empty_text() == "Being worked out…"
     qtbot.waitUntil(lambda: bool(view.rows), timeout=60_000)
     before = view.rows
     demo.document.type_text("joint/root_opening_mm", "4")
     assert view.picture.presenter.is_stale()
     assert view.rows is before, "what was shown stays until then"
+    assert not any(button.isEnabled() for button in view.buttons.values()), "and is not taken"
     qtbot.waitUntil(lambda: view.rows is not before, timeout=60_000)
     assert not view.picture.presenter.is_stale()
+    assert all(button.isEnabled() for button in view.buttons.values())
     assert view.rows[1].texts != before[1].texts

@@ -5,6 +5,7 @@ import threading
 import pytest
 from PySide6.QtWidgets import QApplication
 
+from anlage.core.drawing import Text
 from anlage.session.works.demo import demo_file
 from anlage.ui.desk import app
 from tests.ui.conftest import NOW
@@ -118,3 +119,17 @@ def test_what_is_pasted_is_taken_as_if_it_was_typed(demo, pasted, value):
     demo.desk.run("units")
     demo.desk.run("units")
     assert demo.wps.joint.thickness_mm == pytest.approx(value)
+
+
+def test_the_sheet_says_that_it_shows_what_was_stated_before_and_is_not_issued(demo):
+    path = f"passes/{demo.wps.passes[0].id}/current_a"
+    demo.document.type_text(path, "95..")
+    demo.press("Alt+S")
+    demo.settle()
+    assert demo.place.state.text() == "Draft, not issued; 1 text not taken over"
+    assert not demo.place.issue_button.isEnabled()
+    words = {item.text for page in demo.place.pages.pages for item in page.items if isinstance(item, Text)}
+    assert "draft, not issued; 1 text not taken over" in words
+    demo.press("Ctrl+Z")
+    assert demo.place.state.text() == "Draft, not issued"
+    assert demo.place.issue_button.isEnabled()

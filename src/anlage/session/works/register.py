@@ -19,7 +19,7 @@ from anlage.session.kinds import kind_of_format
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.set_text import set_text
 from anlage.session.works.filed import Opened
-from anlage.session.works.standing import standing_of
+from anlage.session.works.standing import standing_of, waiting_texts
 from anlage.store import Entry, Revision
 
 THICKNESS_MARKS_MM = (1, 2, 5, 10, 20, 50, 100, 200)
@@ -85,17 +85,6 @@ def row_of(
     if not (notices or working.pending):
         return row
     return _not_whole(row, entry, notices[0].text if notices else waiting_texts(len(working.pending)))
-
-
-def waiting_texts(count: int) -> str:
-    """Return that texts stand in fields which are not taken over, and so not judged.
-
-    Examples
-    --------
-    >>> waiting_texts(1), waiting_texts(2)
-    ('1 text not taken over', '2 texts not taken over')
-    """
-    return f"{count} text{'' if count == 1 else 's'} not taken over"
 
 
 def unread_row(entry: Entry, fault: AnlageError) -> RegisterRow:

@@ -15,7 +15,8 @@ from anlage.store import Revision
 class Standing(Struct, frozen=True):
     """Which state of a procedure is printed: a revision as issued, or a draft; `sha256` is that of what is printed.
 
-    `link` is that of the last issued revision in the chain of its works file.
+    `link` is that of the last issued revision in the chain of its works file; `waiting` how many texts stand in fields
+    that were not taken over: what is printed is what was stated before them.
     """
 
     sha256: str
@@ -24,12 +25,14 @@ class Standing(Struct, frozen=True):
     author: str = ""
     issued_at: str = ""
     link: str = ""
+    waiting: int = 0
 
     def words(self) -> str:
         """Return the state in words; only what was issued is called so."""
         if self.is_issued:
             return f"revision {self.revision}, issued {self.issued_at[:10]} by {self.author}"
-        return f"draft after revision {self.revision}, not issued" if self.revision else "draft, not issued"
+        words = f"draft after revision {self.revision}, not issued" if self.revision else "draft, not issued"
+        return f"{words}; {waiting_texts(self.waiting)}" if self.waiting else words
 
     def badge(self) -> str:
         """Return the state in the fewest words."""
@@ -40,12 +43,23 @@ class Standing(Struct, frozen=True):
 
 def standing_of(last: Revision | None, working: Working, digest: str = "") -> Standing:
     """Return how a draft stands against the revision that was issued last; `digest` is the hash of what it is now."""
+    waiting = len(working.pending)
     if last is None:
-        return Standing(digest)
-    is_issued = not working.pending and is_same(last.body, working.value)
-    return Standing(
-        last.sha256 if is_issued else digest, last.number, is_issued, last.author, last.issued_at, last.link
-    )  # fmt: skip
+        return Standing(digest, waiting=waiting)
+    is_issued = not waiting and is_same(last.body, working.value)
+    sha256 = last.sha256 if is_issued else digest
+    return Standing(sha256, last.number, is_issued, last.author, last.issued_at, last.link, waiting)
+
+
+def waiting_texts(count: int) -> str:
+    """Return that texts stand in fields which are not taken over, and so not judged.
+
+    Examples
+    --------
+    >>> waiting_texts(1), waiting_texts(2)
+    ('1 text not taken over', '2 texts not taken over')
+    """
+    return f"{count} text{'' if count == 1 else 's'} not taken over"
 
 
 def is_same(body: str, value: Any) -> bool:

@@ -81,7 +81,7 @@ class JudgingDesk(QObject):
             self._shell.band.proof_row.addWidget(self.strip)
         if self.strip is not None:
             waiting = len(document.working.pending)
-            said = loaded("anlage.session.works.register:waiting_texts")(waiting) if waiting else ""
+            said = loaded("anlage.session.works.standing:waiting_texts")(waiting) if waiting else ""
             self.strip.show_proof(assessment, partial(self._problems, assessment), said)
         verdicts: Mapping[str, str] = {}
         if assessment is None:

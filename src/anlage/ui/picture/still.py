@@ -34,6 +34,8 @@ class StillPresenter(QObject):
         return self._due()
 
     def empty_text(self) -> str:
+        if self._due():
+            return "Being worked out…"
         return "State every dimension of the joint first; then there is something to draw here."
 
     def take(self, target: str, at: Point) -> None:

@@ -36,7 +36,7 @@ class DesignsView(QWidget):
         self.rows: tuple[Compared, ...] = ()
         self.buttons: dict[str, QPushButton] = {}
         self._cells: list[QWidget] = []
-        panel = QFrame(objectName="panel")
+        self._panel = panel = QFrame(objectName="panel")
         column = QVBoxLayout(panel)
         column.setContentsMargins(12, 8, 12, 8)
         self._grid = QGridLayout()
@@ -73,12 +73,14 @@ class DesignsView(QWidget):
         wps, rates, system = self.document.value, dict(self._rates()), self.document.system
         if len(wps.passes) > FEW_PASSES:
             self._later.ask(partial(compared, wps, rates, system, tuple(self.kept)))
+            self._panel.setEnabled(False)  # what stands there is of the joint as it was
             self.picture.refresh()
             return
         self._later.forget()
         self._show(compared(wps, rates, system, self.kept))
 
     def _show(self, rows: tuple[Compared, ...]) -> None:
+        self._panel.setEnabled(True)
         self.picture.refresh()
         for cell in self._cells:
             self._grid.removeWidget(cell)

@@ -100,7 +100,7 @@ class SheetPlace(Place):
             return
         standing = self.desk.standing(self.document)
         self.state.setText(f"{standing.words()[0].upper()}{standing.words()[1:]}")
-        self.issue_button.setEnabled(self.document.can_write and not standing.is_issued)
+        self.issue_button.setEnabled(self.document.can_write and not standing.is_issued and not standing.waiting)
         shown = (self.document.value, self.proof, standing, self.paper.currentData())
         if self._shown is None or any(a is not b and a != b for a, b in zip(shown, self._shown, strict=True)):
             self._shown = shown
