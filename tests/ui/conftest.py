@@ -138,6 +138,7 @@ def open_person(qtbot):
         window.shell.close()
         window.shell.deleteLater()
     QApplication.processEvents()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)  # without a loop that runs nothing else does
 
 
 @pytest.fixture
