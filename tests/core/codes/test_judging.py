@@ -34,6 +34,25 @@ def test_a_hole_in_the_product_of_two_records_is_not_covered(asme):
     assert verdict(asme, stated, shallow, THIN) == "outside"
 
 
+def test_a_deposit_as_thick_as_its_metal_is_no_void(asme):
+    """Through the whole metal: only a record that allows both the metal and the deposit carries it."""
+    shallow, hot = (
+        coupon(30, deposit(t=3), name="shallow"),
+        coupon(14, deposit(t=14, pass_thickness_mm=13.5), name="hot"),
+    )
+    stated = wps(shallow, (10, 18), {"deposit_thickness_mm": (18, 18)}, thicker_member_mm=10)
+    judgement = judged(asme, stated, shallow, hot)
+    assert (judgement.verdict, judgement.supports) == ("outside", ((),))
+
+
+def test_records_of_another_metal_carry_nothing_however_little_is_stated(asme):
+    others = [coupon(30, name=f"P3-{n}", **metals("3")) for n in range(2)]
+    stated = wps(coupon(30, **metals("8")), (2, 7), {"deposit_thickness_mm": (7, 7)}, thicker_member_mm=7)
+    judgement = judged(asme, stated, *others)
+    assert (judgement.verdict, judgement.supports) == ("outside", ((),))
+    assert "p_number" in failing(judgement)
+
+
 def test_what_would_be_more_deposit_than_metal_is_no_hole_in_a_groove(asme):
     # Below 5 mm only the thin record serves, to 16 mm of deposit: more than the metal is thick, in any groove.
     stated = wps(THICK, (2, 55), {"deposit_thickness_mm": (0, 50)}, thicker_member_mm=10)

@@ -21,6 +21,7 @@ from anlage.core.codes.facts import pair_token
 from anlage.core.codes.pack import Pack
 from anlage.core.ranges import ANY, Choices, Interval, Numbers, Range, fits, is_none, loosened, uncovered
 
+CLOSE = 1e-4  # of a length: what the tolerance of limits moves ends apart
 GROOVES = ("groove", "partial")  # kinds of weld that lie in their base metal
 
 
@@ -38,7 +39,8 @@ def jointly_covered(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[s
     usable = [c for c in candidates if axes and c.inside_but_for(axes)]
     if len(usable) < 2 or _uncovered(pack, usable, sets, axes):
         return None
-    return _together(_needed(pack, usable, sets, axes), axes)
+    needed = _needed(pack, usable, sets, axes)
+    return _together(needed, axes) if len(needed) > 1 else None  # one that does not cover alone is no cover
 
 
 def _needed(pack: Pack, usable: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> list[Candidate]:
@@ -47,7 +49,7 @@ def _needed(pack: Pack, usable: Sequence[Candidate], sets: Mapping[str, Range], 
     How many of the next ones can be dropped together is found by halving: a cover with less covers less.
     """
     needed: list[Candidate] = []
-    left = _undominated(usable, sets, axes)
+    left = _contributing(usable, sets, axes)
     while left:
         most, least = len(left), 0  # so many of the first can be dropped, at least and at most
         while least < most:
@@ -59,18 +61,18 @@ def _needed(pack: Pack, usable: Sequence[Candidate], sets: Mapping[str, Range], 
                 most = tried - 1
         needed += left[least : least + 1]
         left = left[least + 1 :]
-    return needed or list(usable[-1:])  # of nothing at all, one covers
+    return needed
 
 
-def _undominated(usable: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> list[Candidate]:
-    """Return the candidates without those that bring no more of what is stated than one after them."""
+def _contributing(usable: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> list[Candidate]:
+    """Return the candidates that cover something of what is stated; of those that cover the very same, the last."""
     found: dict[tuple[Range, ...], Candidate] = {}
     for candidate in usable:
         own = candidate.allowances
-        brings = tuple(loosened(own[axis].sure) & sets[axis] if axis in own else sets[axis] for axis in axes)
-        found.pop(brings, None)  # the last of equals, at its own place
-        if not any(map(is_none, brings)):
-            found[brings] = candidate
+        covers = tuple(loosened(own[axis].sure) & sets[axis] if axis in own else sets[axis] for axis in axes)
+        found.pop(covers, None)  # the last of equals, at its own place
+        if not any(map(is_none, covers)):
+            found[covers] = candidate
     return list(found.values())
 
 
@@ -180,10 +182,16 @@ def _uncovered(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str, R
 
 
 def _is_void(inner: Range, outer: Range) -> bool:
-    """Return whether the first is everywhere as large as the second or larger, as no deposit is in its groove."""
+    """Return whether the first is everywhere larger than the second, as no deposit is than its groove is deep.
+
+    A deposit through the whole metal is as large as it: where both ends are stated, that is no void.
+    """
     if not isinstance(inner, Numbers) or not isinstance(outer, Numbers) or not inner.parts or not outer.parts:
         return False
-    return inner.parts[0].low >= outer.parts[-1].high * (1 - 1e-4)
+    least, most = inner.parts[0], outer.parts[-1]
+    if abs(least.low - most.high) <= CLOSE * most.high:  # an end that a subtraction left is open
+        return least.low_open or most.high_open
+    return least.low > most.high
 
 
 def _together(
