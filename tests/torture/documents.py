@@ -30,7 +30,7 @@ class FoundError(AssertionError):
 @cache
 def sources() -> tuple[tuple[Kind, str], ...]:
     """Return sound documents of this version and of the first, each with its kind."""
-    files = [*sorted((FOLDER / "demo").glob("*.json")), *sorted(FIXTURES.glob("first-version-*.json"))]
+    files = [*sorted((FOLDER / "demo").glob("*.json")), *sorted(FIXTURES.glob("*-version-*.json"))]
     texts = [path.read_text(encoding="utf-8") for path in files]
     return tuple((kind_of_format(json.loads(text)["format"]), text) for text in texts)
 

@@ -1,12 +1,15 @@
 """What is typed into a field becomes a value, or is kept as it was typed; arrow keys go by whole steps."""
 
+import math
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from anlage.core.document import Dimension, with_at
+from anlage.core.document import Dimension, at, read_strict, with_at, write
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import (
+    WPS,
     Deposit,
     Joint,
     NodeMember,
@@ -20,6 +23,7 @@ from anlage.core.procedure import (
     with_pass,
 )
 from anlage.core.procedure.wps import LISTS
+from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded, RecordedDeposit, Result, WeldedPass
 from anlage.session.kinds import KINDS
 from anlage.session.leaves.draft import Working, changed_to, complaints, moved, text_in, typed
@@ -260,13 +264,90 @@ def test_a_record_takes_one_number_where_a_procedure_states_a_range(pqr):
 
 
 def test_a_recorded_quantity_is_typed_number_by_number(pqr):
-    for part, text in (("mean", "112"), ("least", "98"), ("most", "140")):
+    for part, text in (("most", "140"), ("least", "98"), ("mean", "112")):
         pqr = with_text(pqr, f"deposits/d1/current_a/{part}", text, "si")
     assert pqr.deposits[0].current_a == Recorded(least=98, mean=112, most=140)
     assert shown(pqr, "deposits/d1/current_a/most", "si") == "140"
     with pytest.raises(AnlageError, match="not in order"):
         with_text(pqr, "deposits/d1/current_a/least", "120", "si")
-    assert with_text(pqr, "deposits/d1/current_a/mean", "", "si").deposits[0].current_a is None
+    without = with_text(pqr, "deposits/d1/current_a/mean", "", "si")
+    assert without.deposits[0].current_a == Recorded(least=98, most=140)
+    for part in ("least", "most"):
+        without = with_text(without, f"deposits/d1/current_a/{part}", "", "si")
+    assert without.deposits[0].current_a is None
+
+
+def test_what_waited_for_a_number_in_order_is_taken_over_with_it(pqr):
+    draft = Working(pqr)
+    for part, text in (("least", "98"), ("mean", "90"), ("most", "95")):
+        draft = typed(draft, f"deposits/d1/current_a/{part}", text, "si")
+    assert set(draft.pending) == {"deposits/d1/current_a/mean", "deposits/d1/current_a/most"}
+    draft = typed(draft, "deposits/d1/current_a/least", "80", "si")
+    assert (draft.value.deposits[0].current_a, dict(draft.pending)) == (Recorded(least=80, mean=90, most=95), {})
+
+
+def test_a_tolerance_that_waited_for_its_dimension_is_taken_over_with_it():
+    draft = typed(Working(Wps(joint=Joint(kind="single-v"))), "joint/root_opening_mm/plus", "1", "si")
+    assert set(draft.pending) == {"joint/root_opening_mm/plus"}
+    draft = typed(draft, "joint/root_opening_mm", "3", "si")
+    assert (draft.value.joint.root_opening_mm.plus, dict(draft.pending)) == (1, {})
+
+
+# Ranges without an end -----------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("path", "text", "system", "stated", "said"),
+    [
+        ("range/diameter_mm", ">= 60,3", "si", Interval(60.3, math.inf), "≥ 60.3"),
+        ("range/diameter_mm", "60.3..", "si", Interval(60.3, math.inf), "≥ 60.3"),
+        ("range/diameter_mm", "2-7/8 in and over", "si", Interval(73.025, math.inf), "≥ 73.02"),
+        ("range/thickness_mm", "<= 3/4", "us", Interval(0, 19.05, low_open=True), "≤ 3/4"),
+        ("range/thickness_mm", "max 20", "si", Interval(0, 20, low_open=True), "≤ 20"),
+        ("range/thickness_mm", "..20", "si", Interval(0, 20, low_open=True), "≤ 20"),
+        ("range/thicker_member_mm", "5..20", "si", Interval(5, 20), "5..20"),
+    ],
+)
+def test_a_range_may_be_stated_without_an_end(path, text, system, stated, said):
+    wps = with_text(Wps(), path, text, system)
+    assert [at(wps, path).low, at(wps, path).high] == pytest.approx([stated.low, stated.high])
+    assert at(wps, path).low_open == stated.low_open
+    assert shown(wps, path, system) == said
+    assert shown(with_text(wps, path, said, system), path, system) == said
+    assert read_strict(write(wps), WPS) == wps
+
+
+@pytest.mark.parametrize(
+    ("path", "text", "why"),
+    [
+        ("range/diameter_mm", "> 60", "leaves its own end out; write >= with"),
+        ("range/diameter_mm", ">= 20..60", "states more than one end"),
+        ("range/thickness_mm", "<= 0", "holds nothing"),
+        ("range/thickness_mm", "<= 90000", "beyond measure"),
+        ("passes/p1/current_a", ">= 80", "state both ends"),
+        ("passes/p1/current_a", "80..", "state both ends"),
+        ("joint/thickness_mm", "<= 12", "state one value"),
+        ("preheat/minimum_c", "<= 95", "the least alone is typed here, write 95"),
+        ("preheat/interpass_maximum_c", ">= 250", "the most alone is typed here"),
+    ],
+)
+def test_an_end_that_a_leaf_cannot_do_without_is_asked_for(path, text, why):
+    wps, home = with_deposit(Wps())
+    wps, own = with_pass(wps, home)
+    with pytest.raises(AnlageError, match=why):
+        with_text(wps, path.replace("p1", own), text, "si")
+
+
+@pytest.mark.parametrize(
+    ("path", "text"), [("preheat/minimum_c", ">= 95"), ("preheat/interpass_maximum_c", "<= 250 °C")]
+)
+def test_the_sign_of_a_limit_says_nothing_new(path, text):
+    assert at(with_text(Wps(), path, text, "si"), path) in (95, 250)
+
+
+def test_the_end_that_there_is_is_stepped():
+    assert stepped("≥ 60.3", 0, "range/diameter_mm", "si", 1) == "≥ 61"
+    assert stepped("≤ 20", 0, "range/thickness_mm", "si", -1) == "≤ 19.5"
 
 
 @pytest.mark.parametrize(

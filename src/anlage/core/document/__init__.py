@@ -4,6 +4,7 @@ from anlage.core.document.fields import (
     Dimension,
     NotNegative,
     Number,
+    OpenSpan,
     Positive,
     PositiveSpan,
     Proposed,
@@ -13,7 +14,7 @@ from anlage.core.document.fields import (
     ZeroSpan,
 )
 from anlage.core.document.ids import check_ids, mend_ids, next_id
-from anlage.core.document.json_text import DocumentKind, read_mending, read_strict, write
+from anlage.core.document.json_text import DocumentKind, as_it_is, read_mending, read_strict, write
 from anlage.core.document.kept import kept
 from anlage.core.document.model import Element, Part, at, fields_of, refusal, with_, with_at
 
@@ -23,6 +24,7 @@ __all__ = [
     "Element",
     "NotNegative",
     "Number",
+    "OpenSpan",
     "Part",
     "Positive",
     "PositiveSpan",
@@ -31,6 +33,7 @@ __all__ = [
     "Temperature",
     "Text",
     "ZeroSpan",
+    "as_it_is",
     "at",
     "check_ids",
     "fields_of",

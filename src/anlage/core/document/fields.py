@@ -5,7 +5,7 @@ from typing import Annotated, Final
 
 from msgspec import Meta
 
-from anlage.core.document.model import SPAN, Part
+from anlage.core.document.model import OPEN_ENDS, SPAN, Part
 from anlage.core.errors import InputError
 from anlage.core.ranges import Interval
 
@@ -20,6 +20,9 @@ PositiveSpan = Annotated[Interval, Meta(extra={SPAN: "above zero"})]
 
 ZeroSpan = Annotated[Interval, Meta(extra={SPAN: "zero"})]
 """A stated range of values from 0 on: a deposit's thickness."""
+
+OpenSpan = Annotated[Interval, Meta(extra={SPAN: "open"}, extra_json_schema={OPEN_ENDS: True})]
+"""A stated range of values above 0 that may be without end, [60.3, null], or begin at nothing, [null, 12]."""
 
 Text = Annotated[str, Meta(max_length=LONGEST_TEXT)]
 """A text as typed."""

@@ -6,6 +6,7 @@ mending door opens what it can and lists what it changed; a flaw in a file is a 
 
 import inspect
 import json
+import math
 import re
 from collections.abc import Callable, Mapping
 from typing import Any, Generic
@@ -15,7 +16,7 @@ from msgspec import Struct, field
 
 from anlage.core.document.fields import LARGEST as LARGEST_NUMBER
 from anlage.core.document.mending import without_flaws, without_odd_letters
-from anlage.core.document.model import AnyPart, Part, fields_of, refusal
+from anlage.core.document.model import OPEN_ENDS, AnyPart, Part, fields_of, refusal
 from anlage.core.errors import FormatError, InputError, shortened
 from anlage.core.letters import ODD
 from anlage.core.ranges import Interval
@@ -51,6 +52,11 @@ class DocumentKind(Struct, Generic[AnyPart], frozen=True):
         return found
 
 
+def as_it_is(raw: Raw) -> Raw:
+    """Return a raw document of a past version as one of the next, which can only state more."""
+    return raw
+
+
 def write(document: Part) -> str:
     """Return a document as JSON text: the keys in the order of the model, one trailing newline."""
     return json.dumps(_plain(document), ensure_ascii=False, allow_nan=False, indent=1) + "\n"
@@ -60,14 +66,16 @@ def _plain(value: Any) -> Any:
     """Return a value as JSON has it: a range as its two ends, a part as its keys in their order."""
     if isinstance(value, Part):
         return {name: _plain(getattr(value, name)) for name in fields_of(type(value))}
-    if isinstance(value, Interval):
-        return [value.low, value.high]
+    if isinstance(value, Interval):  # an end that is not stated is null
+        low = None if value.low_open else value.low
+        return [low, None if value.high_open else value.high]
     if isinstance(value, tuple):
         return [_plain(each) for each in value]
     return {key: _plain(each) for key, each in value.items()} if isinstance(value, dict) else value
 
 
 _SPAN: Raw = {"type": "array", "items": {"type": "number"}, "minItems": 2, "maxItems": 2}
+_OPEN_SPAN: Raw = _SPAN | {"items": {"type": ["number", "null"]}}
 
 
 def _tidied(schema: Any) -> Any:
@@ -77,7 +85,7 @@ def _tidied(schema: Any) -> Any:
     if not isinstance(schema, dict):
         return schema
     if schema.get("$ref") == f"#/$defs/{Interval.__name__}":
-        return _SPAN
+        return _OPEN_SPAN if OPEN_ENDS in schema else _SPAN
     bounds = ("minimum", "maximum")
     return {
         key: inspect.cleandoc(each) if key == "description" else _tidied(each)
@@ -93,7 +101,7 @@ def read_strict(text: str, kind: DocumentKind[AnyPart], *, where: str = "documen
     ------
     FormatError : the text is no JSON, another format, of a newer version, or a value cannot be
     """
-    raw = _raw(text, kind, where)
+    raw = _with_open_ends(_raw(text, kind, where))
     for odd in _without_odd_letters(text, raw)[1]:
         raise FormatError(odd.where, where=where, mend="leave out the letter that no text has")
     try:
@@ -112,7 +120,7 @@ def read_mending(
     ------
     FormatError : the text is no JSON, another format, or of a newer version: nothing can be read of it
     """
-    raw, odd = _without_odd_letters(text, _raw(text, kind, where))
+    raw, odd = _without_odd_letters(text, _with_open_ends(_raw(text, kind, where)))
     notices: dict[str, Notice] = {each.where: each for each in odd}
     for _ in range(MOST_MENDS):
         for notice in kind.mend(raw):
@@ -141,6 +149,18 @@ def _raw(text: str, kind: DocumentKind[Any], where: str) -> Raw:
         found = shortened(str(raw.get("format"))) if isinstance(raw, dict) else "none"
         raise FormatError(f"the format is {found}", where=where, mend=f"take a file of format {kind.format}")
     return _migrated(raw, kind, where)
+
+
+def _with_open_ends(raw: Any) -> Any:
+    """Return a raw document with ranges of which one end is null as ranges without it, where their field has such."""
+    if isinstance(raw, dict):
+        return {key: _with_open_ends(each) for key, each in raw.items()}
+    if not isinstance(raw, list):
+        return raw
+    if len(raw) == 2 and None in raw and raw != [None, None]:
+        low, high = raw
+        return [low, math.inf] if high is None else [0.0, high, True]
+    return [_with_open_ends(each) for each in raw]
 
 
 def _without_odd_letters(text: str, raw: Raw) -> tuple[Raw, list[Notice]]:

@@ -18,6 +18,7 @@ from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.ranges import Interval
 
 SPAN: Final = "span"  # the mark of a range in an annotation: what its low end may be
+OPEN_ENDS: Final = "x-open-ends"  # the mark of a range in a schema that may be without end
 
 
 @dataclass_transform(kw_only_default=True, frozen_default=True, field_specifiers=(msgspec.field,))
@@ -111,6 +112,12 @@ def _spans(kind: type[Part]) -> tuple[tuple[str, str], ...]:
 
 
 def _fault_of_span(span: Interval, least: str) -> tuple[str, str] | None:
+    if least == "open":
+        if span.high <= 0 or span.low < 0 or (span.low == 0 and not span.low_open):
+            return f"{span.low:g} is not above 0", "state values above 0"
+        strict = (span.low_open and span.low > 0) or (span.high_open and span.high < float("inf"))
+        endless = span.low_open and span.high_open
+        return (f"{span} has no end", "state one end at least, and each end itself") if strict or endless else None
     if not (span.low > float("-inf") and span.high < float("inf")) or span.low_open or span.high_open:
         return f"{span} has no end", "state both ends"
     if least == "above zero" and not span.low > 0:

@@ -83,6 +83,7 @@ class Metals(Part):
 class Joint(Part):
     """The preparation as drawn, each dimension with its tolerance [mm, °]; which ones a kind has, `dimensions_of` says.
 
+    `pipe_size` is the nominal size and schedule that diameter and wall were taken from, `10 sch 60`.
     `detail` is the standard detail that the preparation is meant to be, `root_style` how its root is to be welded.
     """
 
@@ -94,6 +95,7 @@ class Joint(Part):
     taper: Annotated[float, Meta(ge=0, le=20)] | None = None
     counterbore_mm: NotNegative | None = None
     od_mm: Positive | None = None
+    pipe_size: Text | None = None
     run_od_mm: Positive | None = None
     root_opening_mm: Dimension | None = None
     root_face_mm: Dimension | None = None

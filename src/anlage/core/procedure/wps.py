@@ -8,9 +8,11 @@ import msgspec
 from anlage.core.document import (
     DocumentKind,
     Element,
+    OpenSpan,
     Part,
-    PositiveSpan,
     Proposed,
+    Text,
+    as_it_is,
     check_ids,
     mend_ids,
     next_id,
@@ -38,24 +40,38 @@ from anlage.core.procedure.parts import (
 from anlage.core.results import Notice
 
 FORMAT: Final = "anlage-wps"
-VERSION: Final = 3
+VERSION: Final = 4
 LISTS: Final = ("deposits", "passes", "hold_points", "members", "tacks", "stations", "sectors", "readings")
 
 
 class StatedRange(Part):
-    """What the procedure is stated for [mm]: base metal, the thicker of unequal members, pipe diameters."""
+    """What the procedure is stated for [mm]: base metal, the thicker of unequal members, pipe diameters.
 
-    thickness_mm: PositiveSpan | None = None
-    thicker_member_mm: PositiveSpan | None = None
-    diameter_mm: PositiveSpan | None = None
+    Each may be without end, as diameters from a least one on usually are.
+    """
+
+    thickness_mm: OpenSpan | None = None
+    thicker_member_mm: OpenSpan | None = None
+    diameter_mm: OpenSpan | None = None
+
+
+class Revision(Part):
+    """What was said when a revision was issued: what changed, and why it was issued although it is not all inside.
+
+    It stands in revisions alone, never in a draft.
+    """
+
+    change: Text | None = None
+    reason: Text | None = None
 
 
 class Wps(Part):
     """A procedure. A new one is valid; `ids` counts the ids given so far, so that none is used again."""
 
     format: Literal["anlage-wps"] = FORMAT
-    version: Literal[3] = VERSION
+    version: Literal[4] = VERSION
     header: Header = Header()
+    revision: Revision = Revision()
     range: StatedRange = StatedRange()
     metals: Metals = Metals()
     joint: Joint = Joint()
@@ -115,12 +131,7 @@ def _mend(raw: dict[str, Any]) -> list[Notice]:
     return notices
 
 
-def _as_it_is(raw: dict[str, Any]) -> dict[str, Any]:
-    """Return a raw procedure of version 2 as one of version 3, which can only state more."""
-    return raw
-
-
-WPS = DocumentKind(Wps, FORMAT, VERSION, {1: with_codes, 2: _as_it_is}, mend=_mend)
+WPS = DocumentKind(Wps, FORMAT, VERSION, {1: with_codes, 2: as_it_is, 3: as_it_is}, mend=_mend)
 
 
 def with_deposit(wps: Wps, **stated: object) -> tuple[Wps, str]:

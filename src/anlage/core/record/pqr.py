@@ -15,6 +15,7 @@ from anlage.core.document import (
     Proposed,
     Temperature,
     Text,
+    as_it_is,
     check_ids,
     mend_ids,
     next_id,
@@ -22,24 +23,35 @@ from anlage.core.document import (
 )
 from anlage.core.errors import InputError
 from anlage.core.procedure.parts import Header, Joint, Metals, Operation, Pwht, Technique, YesNo, with_codes
+from anlage.core.ranges import Interval
 
 FORMAT: Final = "anlage-pqr"
-VERSION: Final = 3
+VERSION: Final = 4
 LISTS: Final = ("deposits", "results", "welded")
 
 
 class Recorded(Part):
-    """Recorded values of one quantity: least, mean and most."""
+    """Recorded values of one quantity: least, mean and most; `None` where one was not written down."""
 
-    least: Number
-    mean: Number
-    most: Number
+    least: Number | None = None
+    mean: Number | None = None
+    most: Number | None = None
 
     def check(self) -> None:
         """Refuse values out of order."""
-        if not self.least <= self.mean <= self.most:
-            what = f"{self.least:g}, {self.mean:g}, {self.most:g} are not in order"
+        known = [each for each in (self.least, self.mean, self.most) if each is not None]
+        if known != sorted(known):
+            what = f"{', '.join(f'{each:g}' for each in known)} are not in order"
             raise InputError(what, where="recorded", mend="write least, mean and most")
+
+    @property
+    def span(self) -> Interval | None:
+        """From least to most, an end that was not written down at the mean; `None` without a mean: nobody knows it."""
+        if self.mean is None:
+            return None
+        return Interval(
+            self.mean if self.least is None else self.least, self.mean if self.most is None else self.most
+        )  # fmt: skip
 
 
 class RecordedDeposit(Element):
@@ -108,7 +120,7 @@ class Pqr(Part):
     """A record. What it proves hangs on its results; `toughness_tested` says no where there are no impact results."""
 
     format: Literal["anlage-pqr"] = FORMAT
-    version: Literal[3] = VERSION
+    version: Literal[4] = VERSION
     header: Header = Header()
     metals: Metals = Metals()
     joint: Joint = Joint()
@@ -139,7 +151,7 @@ def _with_evidence(raw: dict[str, Any]) -> dict[str, Any]:
     return kept | {"override": {"verdict": "rejected" if rejected else None, "by": None, "reason": None}}
 
 
-_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence}
+_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence, 3: as_it_is}
 PQR = DocumentKind(Pqr, FORMAT, VERSION, _MIGRATIONS, mend=lambda raw: mend_ids(raw, LISTS))
 
 

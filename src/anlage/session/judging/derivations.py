@@ -117,9 +117,11 @@ def _recorded_energy(pqr: Pqr, deposit: RecordedDeposit) -> Measured | None:
         return Measured(min(each_pass), sum(each_pass) / len(each_pass), max(each_pass))
     if deposit.heat_input_kj_mm is not None:
         return measured(deposit.heat_input_kj_mm) if deposit.heat_input_basis == "arc_energy" else None
-    volts, amps, speed = deposit.voltage_v, deposit.current_a, deposit.travel_speed_mm_min
-    if volts is None or amps is None or speed is None or deposit.waveform == "yes":
+    read = [measured(each) for each in (deposit.voltage_v, deposit.current_a, deposit.travel_speed_mm_min) if each]
+    known = [each for each in read if each is not None]
+    if len(known) < len(SETTINGS) or deposit.waveform == "yes":
         return None
+    volts, amps, speed = known
     least = arc_energy(volts.least, amps.least, speed.most / 60)
     mean = arc_energy(volts.mean, amps.mean, speed.mean / 60)
     most = arc_energy(volts.most, amps.most, speed.least / 60)
@@ -189,9 +191,15 @@ def _bends(pqr: Pqr, _element: None) -> str | None:
     return way_of_bends(pqr)
 
 
-def measured(recorded: Recorded) -> Measured:
-    """Return a recorded quantity as a fact."""
-    return Measured(recorded.least, recorded.mean, recorded.most)
+def measured(recorded: Recorded) -> Measured | None:
+    """Return a recorded quantity as a fact; `None` while no mean is recorded.
+
+    An end that was not written down is taken at the mean: that buys no more than the mean itself.
+    """
+    span = recorded.span
+    if span is None or recorded.mean is None:
+        return None
+    return Measured(span.low, recorded.mean, span.high)
 
 
 DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyType({

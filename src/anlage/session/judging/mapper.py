@@ -39,7 +39,9 @@ def sets_of(document: Any, scope: str, element: Any = None) -> dict[str, Range]:
 def facts_of(document: Any, scope: str, element: Any = None) -> dict[str, Fact]:
     """Return the facts that a document records."""
     takes = {variable: where.take for variable, where, _ in _sources(kind_of(document).id, scope)}
-    return {name: _fact(value, takes[name]) for name, value in stated_values(document, scope, element).items()}
+    stated = stated_values(document, scope, element).items()
+    facts = {name: _fact(value, takes[name]) for name, value in stated}
+    return {name: fact for name, fact in facts.items() if fact is not None}
 
 
 @cache
@@ -73,8 +75,11 @@ def as_set(value: Any) -> Range:
     return choices(value) if isinstance(value, str) else numbers([Interval.single(value)])
 
 
-def _fact(value: Any, take: str) -> Fact:
-    """Return a recorded value as a fact: of a range the end that is meant, of a dimension its nominal."""
+def _fact(value: Any, take: str) -> Fact | None:
+    """Return a recorded value as a fact: of a range the end that is meant, of a dimension its nominal.
+
+    `None` where what was written down of it does not tell.
+    """
     if isinstance(value, Recorded):
         return measured(value)
     if isinstance(value, Dimension):

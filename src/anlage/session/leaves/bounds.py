@@ -61,8 +61,14 @@ def check_bounds(path: str, value: Interval) -> None:
     ------
     InputError : as `check_bound`
     """
-    for end in (value.low, value.high):
+    for end in stated_ends(value):
         check_bound(path, end)
+
+
+def stated_ends(value: Interval) -> tuple[float, ...]:
+    """Return the ends that a range has: those that are its own."""
+    ends = ((value.low, value.low_open), (value.high, value.high_open))
+    return tuple(end for end, is_open in ends if not is_open)
 
 
 def beyond(value: Wps | Pqr) -> Mapping[str, InputError]:
@@ -95,13 +101,13 @@ def _stated(value: Any, path: str) -> Any:
 
 def _of_leaf(path: str, stated: Any) -> Iterator[tuple[str, float]]:
     match stated:
-        case Interval(low=low, high=high):
-            yield path, low
-            yield path, high
+        case Interval():
+            yield from ((path, end) for end in stated_ends(stated))
         case Dimension(nominal=nominal, minus=minus, plus=plus):
             yield from ((path, nominal), (f"{path}/minus", minus), (f"{path}/plus", plus))
         case Recorded():
-            yield from ((f"{path}/{part}", getattr(stated, part)) for part in RECORDED)
+            known = ((part, getattr(stated, part)) for part in RECORDED)
+            yield from ((f"{path}/{part}", number) for part, number in known if number is not None)
         case bool():
             return
         case int() | float():

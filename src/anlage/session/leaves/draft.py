@@ -41,7 +41,23 @@ def typed(working: Working, path: str, text: str, system: System, entered: Worki
         if working.pending.get(path) == text and value is working.value:
             return working
         return Working(value, MappingProxyType({**working.pending, path: text}))
-    return _cleared(working, path, wps)
+    return _retried(_cleared(working, path, wps), path, system)
+
+
+def _retried(working: Working, path: str, system: System) -> Working:
+    """Return the draft with the texts taken over that waited for a leaf.
+
+    Tolerances wait for their dimension, least and most of a recorded quantity for one that is in order with them.
+    """
+    parent, _, part = path.rpartition("/")
+    together = parent if part in RECORDED else path
+    for other, text in working.pending.items():
+        if other != path and other.rpartition("/")[0] == together:
+            try:
+                working = _cleared(working, other, with_text(working.value, other, text, system))
+            except AnlageError:
+                continue
+    return working
 
 
 def moved(working: Working, path: str, number: float) -> Working:

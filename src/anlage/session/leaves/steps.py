@@ -1,5 +1,7 @@
 """What a press of an arrow key makes of the number in a field, on the trade's own steps."""
 
+from msgspec.structs import replace
+
 from anlage.core.errors import InputError
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
@@ -25,6 +27,10 @@ def stepped(text: str, cursor: int, path: str, system: System, steps: int) -> st
         interval = parsed(the_field, text, system)
     except InputError:
         return None
+    if interval.low_open or interval.high_open:
+        end = on_step(interval.low if interval.high_open else interval.high, path, system, steps)
+        side = {"low": end} if interval.high_open else {"high": end}
+        return bare_text(replace(interval, **side), the_field.kind, system) if end > 0 else None
     low, high = (on_step(end, path, system, steps) for end in (interval.low, interval.high))
     if interval.is_single:
         return bare_text(Interval.single(low), the_field.kind, system)

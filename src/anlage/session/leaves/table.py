@@ -9,7 +9,7 @@ bare unit : the unit shown beside a field; a number without unit is read in it
 
 from collections.abc import Mapping
 from functools import cache
-from typing import Any
+from typing import Any, Literal
 
 import tomli
 from msgspec import Struct, field
@@ -42,6 +42,8 @@ class Field(Struct, frozen=True, kw_only=True):
     says: Mapping[str, str] = field(default_factory=dict)
     required: bool = False
     record_shape: str = ""  # of the same leaf in a record, where it differs: one number for a range
+    open_ends: bool = False  # a range may be without end
+    limit: Literal["", "least", "most"] = ""  # which end of what it limits a single number is
     flag: bool = False  # the choices yes and no are kept as true and false
     vocabulary: str = ""
     catalogue: str = ""

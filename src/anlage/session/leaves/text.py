@@ -2,11 +2,14 @@
 
 from typing import Any, TypeVar
 
+from msgspec.structs import replace
+
 from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.letters import without_odd
 from anlage.core.procedure import Metal, Wps
 from anlage.core.quantities import parse, show_interval, with_points
+from anlage.core.quantities.open_ranges import one_ended, parse_open
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded
@@ -32,6 +35,8 @@ def shown(value: Wps | Pqr, path: str, system: System) -> str:
         leaf = leaf.nominal
     if isinstance(leaf, Recorded):
         leaf = leaf.mean
+        if leaf is None:
+            return ""
     interval = leaf if isinstance(leaf, Interval) else Interval.single(leaf)
     return bare_text(interval, kind, system)
 
@@ -67,9 +72,11 @@ def with_leaf_of(value: AnyDocument, other: AnyDocument, path: str) -> AnyDocume
     elif path.startswith("metals/other/"):
         kept = "metals/other"
     else:
-        kept = parent if part in PARTS or part in RECORDED else path
+        kept = parent if part in PARTS and part not in RECORDED else path
     try:
-        before = at(other, kept)
+        before = leaf_value(other, path) if part in RECORDED else at(other, kept)
+        if part in RECORDED:
+            return value if leaf_value(value, path) == before else _with_recorded(value, parent, part, before)
         return value if at(value, kept) is before else with_at(value, kept, before)
     except (UnknownNameError, InputError):
         return value
@@ -97,9 +104,11 @@ def with_end(value: Wps, target: str, number: float) -> Wps:
     leaf, _, end = target.rpartition("/")
     check_bound(leaf, number)
     stated: Interval = at(value, leaf)
+    if (end == "low" and stated.low_open) or (end == "high" and stated.high_open):
+        raise InputError("it has no such end", where=leaf, mend="type a range with both ends")
     if end == "low":
-        return with_at(value, leaf, Interval(number, max(number, stated.high)))
-    return with_at(value, leaf, Interval(min(number, stated.low), number))
+        return with_at(value, leaf, replace(stated, low=number, high=max(number, stated.high)))
+    return with_at(value, leaf, replace(stated, low=min(number, stated.low), high=number))
 
 
 def with_middle(value: Wps, path: str, number: float) -> Wps:
@@ -110,7 +119,7 @@ def with_middle(value: Wps, path: str, number: float) -> Wps:
     InputError : the range cannot be that
     """
     stated: Interval | None = at(value, path)
-    half = 0.0 if stated is None else (stated.high - stated.low) / 2
+    half = 0.0 if stated is None or stated.low_open or stated.high_open else (stated.high - stated.low) / 2
     moved = Interval(number - half, number + half)
     check_bounds(path, moved)
     return with_at(value, path, moved)
@@ -160,11 +169,24 @@ def parsed(the_field: Field, text: str, system: System) -> Interval:
 
     Raises
     ------
-    InputError : it is no quantity of that kind
+    InputError : it is no quantity of that kind, or without an end that the leaf has
     """
     where = the_field.label.lower()
     text = with_points(text, where=where)
+    if the_field.open_ends:
+        return parse_open(text, the_field.kind, unit_table(), where=where, bare=the_field.unit(system))
+    end = one_ended(text)
+    if end is not None and end[0] == the_field.limit:
+        text = end[1]
+    elif end is not None:
+        raise InputError(f"{text} states one end", where=where, mend=_ends_wanted(the_field, *end))
     return parse(text, the_field.kind, unit_table(), where=where, bare=the_field.unit(system))
+
+
+def _ends_wanted(the_field: Field, end: str, number: str) -> str:
+    if the_field.limit:
+        return f"the {'most' if end == 'least' else 'least'} alone is typed here, write {number} if it is that"
+    return "state both ends, what follows is worked out from them" if the_field.shape == "span" else "state one value"
 
 
 def _single(the_field: Field, text: str, system: System) -> float:
@@ -186,7 +208,7 @@ def with_number(value: AnyDocument, path: str, number: float) -> AnyDocument:
     check_bound(path, number)
     parent, _, part = path.rpartition("/")
     if the_field.shape == "recorded":
-        return with_at(value, parent, _recorded(at(value, parent), part, number))
+        return _with_recorded(value, parent, part, number)
     if the_field.shape != "dimension":
         whole = the_field.kind == "count" and number.is_integer()
         return with_at(value, path, int(number) if whole else number)
@@ -200,27 +222,24 @@ def with_number(value: AnyDocument, path: str, number: float) -> AnyDocument:
     return with_at(value, path, number)
 
 
-def _recorded(known: Recorded | None, part: str, number: float) -> Recorded:
-    """Return a recorded quantity with one of its numbers typed; the first one typed stands for all three.
-
-    While only one number is known, the others go along as far as their order needs.
+def _with_recorded(value: AnyDocument, path: str, part: str, number: float | None) -> AnyDocument:
+    """Return a document with one number of a recorded quantity written down, or none; the others stay as they are.
 
     Raises
     ------
     InputError : least, mean and most are out of order
     """
-    if known is None:
-        return Recorded.stated(least=number, mean=number, most=number)
-    numbers = {name: getattr(known, name) for name in RECORDED} | {part: number}
-    if known.least == known.most:
-        numbers["least"], numbers["most"] = min(numbers["least"], number), max(numbers["most"], number)
-    return Recorded.stated(**numbers)
+    known: Recorded | None = at(value, path)
+    numbers = {name: getattr(known, name) if known else None for name in RECORDED} | {part: number}
+    if all(each is None for each in numbers.values()):
+        return with_at(value, path, None)
+    return with_at(value, path, Recorded.stated(**numbers))
 
 
 def _emptied(value: AnyDocument, path: str, the_field: Field) -> AnyDocument:
     parent, _, part = path.rpartition("/")
     if part in RECORDED:
-        return with_at(value, parent, None)
+        return _with_recorded(value, parent, part, None)
     if part in PARTS:
         return with_at(value, path, 0.0) if at(value, parent) else value
     if the_field.required:

@@ -1,12 +1,13 @@
 """What a record can say twice."""
 
+import math
 from collections.abc import Iterator
 
 from anlage.core.heat import arc_energy
 from anlage.core.joint import MAKES
 from anlage.core.quantities import show
 from anlage.core.ranges import Interval
-from anlage.core.record import Pqr, RecordedDeposit
+from anlage.core.record import Pqr, Recorded, RecordedDeposit
 from anlage.data.tables import unit_table
 from anlage.session.judging.clashes.clash import NEAR, Check, Clash, Said, holds, is_day, slack
 from anlage.session.judging.results import kind_of_test
@@ -16,10 +17,10 @@ from anlage.session.leaves.table import field_of
 def _recorded_energy(said: Said) -> Iterator[Clash]:
     for each in said.document.deposits:
         bounds = _corners(each)
-        stated = each.heat_input_kj_mm
+        stated = each.heat_input_kj_mm.span if each.heat_input_kj_mm else None
         if bounds is None or stated is None or each.heat_input_basis != "arc_energy":
             continue
-        if stated.most > bounds.high * 1.02 or stated.least < bounds.low * 0.98:
+        if stated.high > bounds.high * 1.02 or stated.low < bounds.low * 0.98:
             low, high = (show(end, "heat_input", said.system, unit_table()) for end in (bounds.low, bounds.high))
             text = f"the heat input recorded does not lie within {low} to {high} of its own volts, amps and speeds"
             leaves = tuple(
@@ -37,7 +38,7 @@ def _passes_read(said: Said) -> Iterator[Clash]:
                 continue
             for name in ("current_a", "voltage_v", "travel_speed_mm_min"):
                 read, recorded = getattr(each, name), getattr(deposit, name)
-                if read is None or recorded is None or holds(Interval(recorded.least, recorded.most), read):
+                if read is None or recorded is None or holds(_between(recorded), read):
                     continue
                 what = field_of(f"deposits/{deposit.id}/{name}").label.lower()
                 text = f"the {what} of a pass as read lies beyond the least and most that are recorded"
@@ -46,12 +47,20 @@ def _passes_read(said: Said) -> Iterator[Clash]:
                 yield Clash(leaves, frozenset(("heat_input_kj_mm",)), text, deposit.id)
 
 
+def _between(recorded: Recorded) -> Interval:
+    """Return what lies between the least and the most that were written down."""
+    low = -math.inf if recorded.least is None else recorded.least
+    return Interval(low, math.inf if recorded.most is None else recorded.most)
+
+
 def _corners(deposit: RecordedDeposit) -> Interval | None:
-    volts, amps, speed = deposit.voltage_v, deposit.current_a, deposit.travel_speed_mm_min
-    if volts is None or amps is None or speed is None:
+    read = (deposit.voltage_v, deposit.current_a, deposit.travel_speed_mm_min)
+    known = [span for each in read if each is not None and (span := each.span) is not None]
+    if len(known) < len(read):
         return None
-    cold = arc_energy(volts.least, amps.least, speed.most / 60)
-    return Interval(cold, arc_energy(volts.most, amps.most, speed.least / 60))
+    volts, amps, speed = known
+    cold = arc_energy(volts.low, amps.low, speed.high / 60)
+    return Interval(cold, arc_energy(volts.high, amps.high, speed.low / 60))
 
 
 def _pass_in_deposit(said: Said) -> Iterator[Clash]:
