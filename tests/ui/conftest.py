@@ -125,7 +125,7 @@ def open_person(qtbot):
 
     def open_it(path: Path | None = None, **settings) -> Person:
         kept: list[Settings] = []
-        window = open_window(Settings(**settings), lambda: path, kept.append)
+        window = open_window(Settings(**{"place": "joint"} | settings), lambda: path, kept.append)
         person = Person(window, kept)
         opened.append(window)
         qtbot.waitUntil(lambda: window.desk is not None)
@@ -142,9 +142,16 @@ def open_person(qtbot):
 
 
 @pytest.fixture
-def person(open_person, tmp_path):
-    """Someone at a new works file with one new procedure."""
+def newcomer(open_person, tmp_path):
+    """Someone at a new works file with one new procedure, where it starts."""
     return open_person(tmp_path / "works.anlage")
+
+
+@pytest.fixture
+def person(newcomer):
+    """Someone at the joint of a new procedure."""
+    newcomer.desk.go("joint")
+    return newcomer
 
 
 @pytest.fixture

@@ -37,7 +37,7 @@ SCREENS = [
 
 
 @pytest.fixture(params=SCREENS, ids=lambda each: f"{each['width']}-{each['theme']}-{each['units']}")
-def newcomer(request, open_person, tmp_path):
+def at_a_screen(request, open_person, tmp_path):
     """Someone at a new works file, at each size, theme and unit system."""
     return open_person(tmp_path / "works.anlage", **request.param)
 
@@ -74,9 +74,9 @@ def check_undo_redo_and_reopening(person, open_person, path):
     assert again.desk.place == "passes"
 
 
-def test_by_keyboard_alone(newcomer, open_person, tmp_path):
-    person = newcomer
-    person.press("Ctrl+N")
+def test_by_keyboard_alone(at_a_screen, open_person, tmp_path):
+    person = at_a_screen
+    person.press("Ctrl+N", "Alt+J")
     assert person.wps.header.number == "WPS-002"
     # The keyboard stands at the first preparation; the second is the single-V. Then: one side, and the product.
     person.press("Right", "Tab", "Tab")
@@ -99,8 +99,9 @@ def test_by_keyboard_alone(newcomer, open_person, tmp_path):
     check_undo_redo_and_reopening(person, open_person, tmp_path / "works.anlage")
 
 
-def test_by_mouse(newcomer, open_person, tmp_path):
-    person = newcomer
+def test_by_mouse(at_a_screen, open_person, tmp_path):
+    person = at_a_screen
+    person.desk.go("joint")
     column = person.place.column
     person.click(column.chooser.button("single-v"))
     assert person.wps.joint.kind == "single-v"
@@ -196,11 +197,8 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
     assert person.wps.header.number == "WPS-002"
     for text in ("pl", "6", "", "", "3", "", "", "1.5", "", "", "60"):
         person.fill(text)
-    person.press("Ctrl+J", "Escape")
     for label, text in PROCEDURE.items():
         state(person, label, text)
-    if person.desk.job is not None:
-        person.press("Ctrl+J")
     person.press("Alt+P", "Ctrl+Shift+Return")
     for text in ("S", "E7018", "3.2", "DCEP"):
         person.fill(text)
@@ -229,9 +227,10 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
         person.press("Alt+R")
     assert not any(line.is_problem for line in ladder.lines)
 
-    person.press("Alt+S", "Shift+Tab")
-    person.fill("A. Author")
-    person.press("Space")
+    person.press("Alt+S")
+    person.find("issue revision")
+    person.fill("A. Author")  # then what changed, for a first one nothing; then not now, and issue
+    person.press("Tab", "Tab", "Space")
     assert person.place.state.text().startswith("Revision 1, issued ")
     target = tmp_path / "sheet.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))

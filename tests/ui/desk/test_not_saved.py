@@ -134,9 +134,11 @@ def test_a_revision_is_not_issued_when_its_draft_could_not_be_saved(demo, tmp_pa
     passes = [replace(each, id=f"q{n}") for n, each in enumerate(demo.wps.passes * 40, start=100)]
     demo.document.edit(replace(demo.wps, passes=tuple(passes), ids=9999), "Passes")
     demo.desk.go("sheet")
-    demo.place.author.setText("A. Maker")
     demo.place.issue()
-    said = demo.place.complaint.text()
+    demo.place.dialog.author.setText("A. Maker")
+    demo.place.dialog.reason.setText("to see it refused")
+    demo.place.dialog.issue()
+    said = demo.place.dialog.complaint.text()
     room(demo)
     assert said.startswith(
         "ostrel-demo.anlage: OST-W-01 is not issued, for its draft is not saved: the disk is full; make room"

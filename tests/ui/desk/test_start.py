@@ -37,7 +37,7 @@ def test_after_a_start_without_end_the_register_is_shown_and_no_document_is_open
     assert (person.desk.place, person.document) == ("register", None)
     assert person.shell.notice.text.text().endswith("no document is open: choose one here.")
     assert [row.number for row in person.place.rows][:2] == ["OST-W-01", "OST-W-02"]
-    person.press("Down", "Return")
+    person.press("Down", "Down", "Return")
     assert person.wps.header.number == "OST-W-02"
     again = open_person(tmp_path / "other.anlage")
     assert again.document is not None, "told once"

@@ -34,8 +34,7 @@ def drawn(person):
     return person
 
 
-def test_a_new_procedure_starts_at_its_joint_and_says_what_to_do_first(person):
-    assert person.desk.place == "joint"
+def test_the_joint_of_a_new_procedure_says_what_to_do_first(person):
     assert person.place.section.placed is None
     assert "Choose a preparation" in person.place.section.presenter.empty_text()
     assert person.focus() is person.place.column.chooser.buttons[0]

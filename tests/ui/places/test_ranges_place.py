@@ -81,7 +81,7 @@ def test_a_rung_leads_to_where_its_leaf_has_its_home(ranges):
         ranges.press("Alt+R")
     place.ladder.setCurrentIndex(place.model.index(0))
     ranges.click(place.panel.home)
-    assert ranges.focus() is ranges.desk.job.fields["range/thickness_mm"]
+    assert ranges.focus() is ranges.place.fields["range/thickness_mm"]
 
 
 def test_the_ladder_follows_units_theme_and_the_strip_leads_to_it(ranges):

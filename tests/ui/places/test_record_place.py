@@ -18,9 +18,17 @@ def choose(person, path, token):
 
 
 @pytest.fixture
-def proof(demo):
+def accepted(demo):
+    """Someone at an accepted record."""
     demo.press("Alt+O")
     return demo
+
+
+@pytest.fixture
+def proof(accepted):
+    """Someone at an accepted record who was asked, and changes it."""
+    accepted.click(accepted.place.guard.button)
+    return accepted
 
 
 def bought(person):
@@ -34,6 +42,41 @@ def test_proof_opens_the_record_that_carries_the_procedure_and_joint_leads_back(
     assert proof.shell.band.number.text() == "OST-R-01"
     proof.press("Alt+J")
     assert (proof.wps.header.number, proof.desk.place) == ("OST-W-01", "joint")
+
+
+def test_an_accepted_record_asks_before_it_changes_and_says_what_rests_on_it(accepted):
+    place, before = accepted.place, accepted.document.working
+    assert place.guard.said.text() == "This record is accepted. OST-W-01 rests on it."
+    assert accepted.focus() is place, "nothing is selected"
+    assert not any(field.hasSelectedText() for field in place.fields.values() if hasattr(field, "hasSelectedText"))
+    accepted.type("17")
+    type_into(accepted, "joint/thickness_mm", "17")
+    accepted.press("Ctrl+Return", "Ctrl+Shift+Return")
+    for button in (place.add, place.more, *place.results.buttons[accepted.document.value.results[0].id]):
+        accepted.click(button)
+    assert accepted.document.working is before
+    accepted.click(place.guard.button)
+    assert place.guard.isHidden()
+    type_into(accepted, "joint/thickness_mm", "17")
+    assert accepted.document.value.joint.thickness_mm == 17
+
+
+def test_a_copy_of_a_record_has_none_of_its_results(accepted):
+    accepted.press("Ctrl+Shift+D")
+    copy = accepted.document.value
+    assert (copy.header.number, copy.results, copy.welded, copy.welded_on) == ("OST-R-03", (), (), None)
+    assert accepted.place.state.text().startswith("Open")
+
+
+def test_a_coupon_is_made_from_the_procedure(demo):
+    demo.find("weld a coupon")
+    record, wps = demo.document.value, demo.desk.works.read(demo.desk.works.entries()[0].id)[0].value
+    assert (demo.desk.place, record.header.number) == ("proof", "OST-R-03")
+    assert (record.metals, record.joint, record.technique.position) == (wps.metals, wps.joint, "1G")
+    assert [each.process for each in record.deposits] == [each.process for each in wps.deposits]
+    assert len(record.welded) == len(wps.passes)
+    assert demo.place.state.text().startswith("Open"), "nothing is measured yet"
+    assert all(each.thickness_mm is None for each in record.deposits)
 
 
 def test_what_a_record_buys_follows_every_key(proof):
@@ -142,7 +185,7 @@ def test_a_record_put_away_proves_nothing_until_it_is_brought_back(proof):
 
 
 def test_job_data_passes_and_sheet_are_those_of_the_procedure_behind_the_record(proof):
-    proof.press("Ctrl+J")
+    proof.press("Alt+O", "Ctrl+J")
     assert proof.focus() is proof.place.fields["header/number"]
     proof.press("Alt+S")
     assert (proof.wps.header.number, proof.desk.place) == ("OST-W-01", "sheet")

@@ -5,6 +5,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from anlage.core.document import with_at
+from anlage.core.errors import FormatError
 from anlage.session.works.demo import demo_file
 from anlage.ui.desk.places_desk import MOST_DOCUMENTS
 from anlage.ui.places.register.row_delegate import ROW_ROLE
@@ -33,7 +34,34 @@ def test_it_lists_all_and_finds_by_words(register):
 def test_a_procedure_is_opened_from_the_list_by_keyboard(register):
     register.press("Down", "Return")
     assert register.wps.header.number == "OST-W-02"
-    assert register.desk.place == "joint"
+    assert register.desk.place == "job"
+
+
+def test_the_highlighted_row_is_the_document_in_front(register):
+    register.press("Down")
+    assert register.wps.header.number == "OST-W-02"
+    assert register.shell.band.number.text() == "OST-W-02"
+    register.settle()
+    assert [text for _, text in register.desk.strip.parts()] == ["45 inside", "1 outside", "1 unproven"]
+    register.press("Down", "Down")
+    assert register.document.value.header.number == "OST-R-01"
+    assert register.place.rests.text() == "OST-W-01 rests on it."
+    register.press("Home")
+    assert register.place.rests.text() == "Rests on OST-R-01."
+    register.place.search.setFocus()
+    register.type("outside")
+    assert register.wps.header.number == "OST-W-02"
+
+
+def test_a_document_that_cannot_be_read_is_not_another_one(register, monkeypatch):
+    works = register.desk.works
+    own = works.entries()[1].id
+    monkeypatch.setattr(works, "read", lambda _own: (_ for _ in ()).throw(FormatError("no JSON", where="x", mend="y")))
+    register.press("Down")
+    assert (register.document, register.desk.in_front()) == (None, "")
+    assert not register.desk.actions["delete"].isEnabled()
+    register.press("Ctrl+Backspace")
+    assert own in [entry.id for entry in works.entries()]
 
 
 def test_a_click_on_the_map_chooses_and_a_second_opens(register):
@@ -74,15 +102,14 @@ def test_the_chosen_procedure_is_duplicated_put_away_and_brought_back(register):
 
 def test_a_record_is_no_procedure_and_opens_at_proof(register):
     register.place.list.setCurrentRow(4)
-    assert not register.place.buttons["Duplicate"].isEnabled()
     register.press("Return")
     assert register.desk.place == "proof"
     assert register.document.value.header.number == "OST-R-02"
 
 
-def test_a_new_procedure_starts_at_its_joint(register):
+def test_a_new_procedure_starts_at_its_job(register):
     register.click(register.place.buttons["New"])
-    assert (register.wps.header.number, register.desk.place) == ("OST-W-04", "joint")
+    assert (register.wps.header.number, register.desk.place) == ("OST-W-04", "job")
 
 
 def test_of_many_documents_the_list_is_there_at_once_and_fills(register, qtbot):

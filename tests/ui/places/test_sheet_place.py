@@ -29,9 +29,7 @@ def test_the_preview_is_paper_in_both_themes(sheet):
 
 def test_a_revision_is_issued_and_an_edit_makes_it_a_draft_again(sheet):
     assert sheet.place.state.text() == "Draft, not issued"
-    sheet.place.author.setFocus()
-    sheet.fill("A. Author")
-    sheet.click(sheet.place.issue_button)
+    issue(sheet)
     assert sheet.place.state.text().startswith("Revision 1, issued ")
     assert not sheet.place.issue_button.isEnabled()
     QApplication.processEvents()
@@ -44,13 +42,77 @@ def test_a_revision_is_issued_and_an_edit_makes_it_a_draft_again(sheet):
     assert sheet.place.state.text().startswith("Revision 1, issued ")
 
 
-def test_what_cannot_be_issued_says_why(sheet):
+def issue(person, *, change="", reason="", author="A. Author"):
+    """Issue what is in front, by what is typed in the question."""
+    person.click(person.place.issue_button)
+    dialog = person.place.dialog
+    for field, text in ((dialog.author, author), (dialog.change, change), (dialog.reason, reason)):
+        field.setText(text)
+    person.click(dialog.issue_button)
+    return dialog
+
+
+def words(person):
+    pages = person.place.pages.pages
+    return " ".join(item.text for page in pages for item in page.items if isinstance(item, Text))
+
+
+def test_the_keyboard_stands_at_the_pages_and_no_stray_key_issues(sheet):
+    assert sheet.focus() is sheet.place.scroll
+    sheet.press("Return", "Space")
     sheet.click(sheet.place.issue_button)
-    assert sheet.place.complaint.text().startswith("author: nobody issues it")
-    sheet.place.author.setText("A. Author")
+    sheet.place.dialog.author.setText("A. Author")
+    sheet.place.dialog.author.setFocus()
+    sheet.press("Return")
+    assert sheet.desk.revisions(sheet.document) == ()
+    sheet.press("Escape")
+    assert sheet.place.state.text() == "Draft, not issued"
+
+
+def test_what_cannot_be_issued_says_why(sheet):
+    dialog = issue(sheet, author="")
+    assert dialog.complaint.text().startswith("author: nobody issues it")
+    dialog.reject()
+    sheet.settle()
     sheet.document.type_text("joint/thickness_mm", "x")
     sheet.find("issue revision")
-    assert "was not taken over" in sheet.place.complaint.text()
+    assert "1 text not taken over" in sheet.place.complaint.text()
+
+
+def test_each_revision_says_what_changed(sheet):
+    issue(sheet)
+    sheet.document.type_text("header/title", "Other")
+    dialog = issue(sheet)
+    assert dialog.complaint.text() == "change: what changed since the last revision is not said; type it"
+    dialog.change.setText("the title")
+    sheet.click(dialog.issue_button)
+    assert sheet.place.state.text().startswith("Revision 2")
+    assert "What changed: the title" in words(sheet)
+    sheet.document.type_text("header/title", "Third")
+    assert "What changed" not in words(sheet)
+    sheet.click(sheet.place.issue_button)
+    assert sheet.place.dialog.change.text() == "", "it belongs to each revision"
+
+
+def test_what_is_outside_is_issued_only_with_a_reason_that_is_printed(sheet):
+    sheet.document.type_text("range/thickness_mm", "6..40")
+    sheet.settle()
+    dialog = issue(sheet)
+    assert "Outside: 1" in dialog.listed.text()
+    assert "Base metal thickness: 6..40" in dialog.listed.text()
+    assert dialog.complaint.text().startswith("reason: why it is issued with 1 outside is not said")
+    dialog.reason.setText("trial piece, not for the job")
+    sheet.click(dialog.issue_button)
+    assert "Issued although not everything is inside: trial piece, not for the job" in words(sheet)
+
+
+def test_an_empty_procedure_is_issued_only_with_a_reason(newcomer):
+    newcomer.press("Alt+S")
+    newcomer.settle()
+    dialog = issue(newcomer)
+    assert dialog.listed.text() == "No passes are stated.\nNot judged: no code is stated."
+    assert "no passes are stated, not judged" in dialog.complaint.text()
+    assert newcomer.desk.revisions(newcomer.document) == ()
 
 
 def test_the_sheet_is_saved_as_pdf(sheet, tmp_path, monkeypatch):

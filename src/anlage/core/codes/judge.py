@@ -74,6 +74,10 @@ class Judgement(Struct, frozen=True):
         verdicts: tuple[Verdict, ...] = ("inside", "outside", "unproven")
         return {verdict: sum(rung.verdict == verdict for rung in self.rungs) for verdict in verdicts}
 
+    def records(self) -> tuple[str, ...]:
+        """Return the records that it rests on, or is judged by, in the order of their names."""
+        return tuple(sorted({record for rung in self.rungs for record in rung.records}))
+
 
 class _Support(Struct, frozen=True):
     """What one deposit rests on: the allowances it is judged by and the records they come from."""

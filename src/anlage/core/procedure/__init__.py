@@ -22,6 +22,7 @@ from anlage.core.procedure.parts import (
 from anlage.core.procedure.preparation import clashes, sketch_of
 from anlage.core.procedure.wps import (
     WPS,
+    Revision,
     StatedRange,
     Wps,
     moved_pass,
@@ -48,6 +49,7 @@ __all__ = [
     "Preheat",
     "Pwht",
     "Reading",
+    "Revision",
     "Seam",
     "Sector",
     "StatedRange",

@@ -8,7 +8,7 @@ PROCEDURE = Kind(
     word="procedure",
     core=WPS,
     first_number="WPS-001",
-    first_place="joint",
+    first_place="job",
     letter="W",
     new=lambda number: Wps(header=Header(number=number)),
     row="anlage.session.works.register:procedure_row",

@@ -47,6 +47,7 @@ class Field(Struct, frozen=True, kw_only=True):
     flag: bool = False  # the choices yes and no are kept as true and false
     vocabulary: str = ""
     catalogue: str = ""
+    words: str = ""  # others that people look for it by
     installed: str = ""  # what the choices are taken from, where they are not fixed
 
     def unit(self, system: System) -> str:

@@ -102,6 +102,10 @@ def _head(flow: Flow, wps: Wps, standing: Standing) -> None:
         ("Job", header.application or NONE), ("SHA-256", f"{standing.sha256[:32]} {standing.sha256[32:]}"),
         *([("Link in the chain", f"{standing.link[:32]} {standing.link[32:]}")] if is_linked(standing) else ()),
     ])  # fmt: skip
+    if standing.change:
+        flow.text(f"What changed: {standing.change}")
+    if standing.reason:
+        flow.text(f"Issued although not everything is inside: {standing.reason}", role="print_strong")
 
 
 def is_linked(standing: Standing) -> bool:

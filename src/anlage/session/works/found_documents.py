@@ -12,7 +12,7 @@ from anlage.core.errors import FormatError, UnknownNameError, shortened
 from anlage.core.procedure import Wps
 from anlage.core.record import PQR, Pqr
 from anlage.session.leaves.bounds import beyond
-from anlage.session.works.standing import Standing, is_same
+from anlage.session.works.standing import Standing, against_revision
 from anlage.store import Draft, WorksFile, open_works
 
 AnyPart = TypeVar("AnyPart", bound=Part)
@@ -106,8 +106,7 @@ def standing_of(found: Found[Part]) -> Standing:
     if not issued:
         return Standing(found.sha256)
     own = next((each for each in issued if each.number == found.revision), issued[-1])
-    same = is_same(own.body, found.value)
-    return Standing(own.sha256 if same else found.sha256, own.number, same, own.author, own.issued_at, own.link)
+    return against_revision(own, found.value, found.sha256)
 
 
 def _named(works: WorksFile, number: str, kind: str) -> str:

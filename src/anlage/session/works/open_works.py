@@ -168,8 +168,12 @@ class OpenWorks:
             self._revisions[document_id] = self._file.revisions(document_id)
         return self._revisions[document_id]
 
-    def issue(self, document_id: str, working: Working, *, author: str) -> Revision:
+    def issue(self, document_id: str, working: Working, *, author: str, body: Any = None) -> Revision:
         """Store a procedure as its next revision, which never changes.
+
+        Parameters
+        ----------
+        body : what is stored, where it is the draft with something said of the revision
 
         Raises
         ------
@@ -192,7 +196,8 @@ class OpenWorks:
             raise _unsaved(unsaved, f"{header.number} is not issued")
         self._revisions.pop(document_id, None)
         self._entries = None
-        return self._file.issue(document_id, write(working.value), author=author, now=self._now())
+        stored = write(working.value if body is None else body)
+        return self._file.issue(document_id, stored, author=author, now=self._now())
 
     def badge(self, document_id: str, working: Working) -> str:
         """Return in the fewest words whether a procedure is what was issued last."""

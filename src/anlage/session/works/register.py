@@ -44,6 +44,7 @@ class RegisterRow(Struct, frozen=True, kw_only=True):
     thickness_mm: Interval | None = None
     diameter_mm: Interval | None = None
     gaps: tuple[Interval, ...] = ()
+    rests_on: tuple[str, ...] = ()  # the numbers of the records that a procedure rests on, or is judged by
 
     def matches(self, text: str) -> bool:
         """Whether every word of a text stands in it."""
@@ -114,7 +115,18 @@ def procedure_row(shown: Shown) -> RegisterRow:
     return RegisterRow(
         id=own, kind="wps", number=header.number, title=header.title, state=state, verdict=verdict, said=said,
         thickness_mm=wps.range.thickness_mm, diameter_mm=wps.range.diameter_mm, gaps=_gaps(proof),
+        rests_on=() if proof.judgement is None else proof.judgement.records(),
     )  # fmt: skip
+
+
+def resting_sentence(rows: Sequence[RegisterRow], row: RegisterRow) -> str:
+    """Return which records a procedure rests on, or which procedures rest on a record; "" for none."""
+    if row.kind == "wps":
+        return f"Rests on {', '.join(row.rests_on)}." if row.rests_on else ""
+    resting = [each.number for each in rows if row.number and row.number in each.rests_on]
+    still = any(each.kind == "wps" and not each.verdict for each in rows)
+    said = f"{', '.join(resting)} {'rests' if len(resting) == 1 else 'rest'} on it." if resting else ""
+    return f"{said} Some procedures are still being judged.".strip() if still else said
 
 
 def _gaps(proof: Assessment) -> tuple[Interval, ...]:

@@ -5,8 +5,10 @@ from typing import Any
 
 from msgspec import Struct
 
-from anlage.core.document import read_strict
+from anlage.core.document import read_strict, with_
 from anlage.core.errors import FormatError
+from anlage.core.procedure import Revision as Said
+from anlage.core.procedure import Wps
 from anlage.session.kinds import kind_named, kind_of
 from anlage.session.leaves.draft import Working
 from anlage.store import Revision
@@ -15,7 +17,8 @@ from anlage.store import Revision
 class Standing(Struct, frozen=True):
     """Which state of a procedure is printed: a revision as issued, or a draft; `sha256` is that of what is printed.
 
-    `link` is that of the last issued revision in the chain of its works file; `waiting` how many texts stand in fields
+    `link` is that of the last issued revision in the chain of its works file; `change` says what changed with it and
+    `reason` why it was issued although something was amiss; `waiting` how many texts stand in fields
     that were not taken over: what is printed is what was stated before them.
     """
 
@@ -26,6 +29,8 @@ class Standing(Struct, frozen=True):
     issued_at: str = ""
     link: str = ""
     waiting: int = 0
+    change: str = ""
+    reason: str = ""
 
     def words(self) -> str:
         """Return the state in words; only what was issued is called so."""
@@ -44,11 +49,17 @@ class Standing(Struct, frozen=True):
 def standing_of(last: Revision | None, working: Working, digest: str = "") -> Standing:
     """Return how a draft stands against the revision that was issued last; `digest` is the hash of what it is now."""
     waiting = len(working.pending)
-    if last is None:
-        return Standing(digest, waiting=waiting)
-    is_issued = not waiting and is_same(last.body, working.value)
-    sha256 = last.sha256 if is_issued else digest
-    return Standing(sha256, last.number, is_issued, last.author, last.issued_at, last.link, waiting)
+    return against_revision(last, working.value, digest, waiting) if last else Standing(digest, waiting=waiting)
+
+
+def against_revision(own: Revision, value: Any, digest: str, waiting: int = 0) -> Standing:
+    """Return how a value stands against a revision; `digest` is the hash of the value itself."""
+    is_issued = not waiting and is_same(own.body, value)
+    said = said_of(own.body, kind_of(value).id) if is_issued else Said()
+    return Standing(
+        own.sha256 if is_issued else digest, own.number, is_issued, own.author, own.issued_at, own.link, waiting,
+        said.change or "", said.reason or "",
+    )  # fmt: skip
 
 
 def waiting_texts(count: int) -> str:
@@ -63,9 +74,23 @@ def waiting_texts(count: int) -> str:
 
 
 def is_same(body: str, value: Any) -> bool:
-    """Return whether an issued text is a value, whatever version of its format it was written in."""
+    """Return whether an issued text is a value, whatever version of its format it was written in.
+
+    What was said of the revision does not count: a draft never has it.
+    """
     issued = _issued(body, kind_of(value).id)
-    return issued is not None and bool(issued == value)
+    return issued is not None and bool(as_draft(issued) == as_draft(value))
+
+
+def as_draft(value: Any) -> Any:
+    """Return an issued document as a draft that goes on from it: without what was said of that revision."""
+    return with_(value, revision=Said()) if isinstance(value, Wps) else value
+
+
+def said_of(body: str, kind: str) -> Said:
+    """Return what was said when a text was issued: what changed, and why it was although something was amiss."""
+    issued = _issued(body, kind)
+    return issued.revision if isinstance(issued, Wps) else Said()
 
 
 @lru_cache(maxsize=16)

@@ -41,6 +41,7 @@ class Command(Struct, frozen=True):
     do: Callable[[], object]
     kinds: tuple[str, ...] = ()
     tip: str = ""
+    words: str = ""  # others that people look for it by
 
 
 def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command, ...]:
@@ -48,12 +49,17 @@ def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command,
     exporting = "anlage.ui.desk.exporting"
     own = (
         Command("find", "Find anything", "Ctrl+K", desk.find),
-        Command("new", "New procedure", "Ctrl+N", partial(desk.new_document, PROCEDURE)),
-        Command("new_record", "New record", "Ctrl+Shift+R", partial(desk.new_document, RECORD)),
-        Command("duplicate", "Duplicate the document", "Ctrl+Shift+D", desk.duplicate_document, ANY),
-        Command("delete", "Put the document away", "Ctrl+Backspace", desk.delete_document, ANY),
+        Command("new", "New procedure", "Ctrl+N", partial(desk.new_document, PROCEDURE), words="WPS create add"),
+        Command("new_record", "New record", "Ctrl+Shift+R", partial(desk.new_document, RECORD),
+                words="PQR WPQR qualification create add"),
+        Command("duplicate", "Duplicate the document", "Ctrl+Shift+D", desk.duplicate_document, ANY,
+                words="copy template clone"),
+        Command("coupon", "Weld a coupon of this: a record from the procedure", "", desk.weld_coupon, (PROCEDURE.id,),
+                words="PQR record test piece plan"),
+        Command("delete", "Put the document away", "Ctrl+Backspace", desk.delete_document, ANY,
+                words="delete remove trash discard"),
         Command("restore", "Bring the document back that was put away", "Ctrl+Shift+Backspace", desk.restore_document),
-        Command("job", "The job: number, code, metals, ranges", "Ctrl+J", desk.open_job, ANY),
+        Command("job_data", "The job: number, code, metals, ranges", "Ctrl+J", desk.go_to_job, ANY),
         Command("undo", "Undo", "Ctrl+Z", desk.step_back),
         Command("redo", "Redo", "Ctrl+Shift+Z", desk.step_forth),
         Command("units", "Switch units", "Ctrl+U", desk.reader.switch_units),
@@ -71,12 +77,14 @@ def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command,
         Command("quit", "Quit", "Ctrl+Q", desk.shell.close),
     )  # fmt: skip
     at_places = tuple(
-        Command(each.id, each.text, each.keys, partial(_do_there, desk, spec.id, each), spec.kinds)
+        Command(each.id, each.text, each.keys, partial(_do_there, desk, spec.id, each), spec.kinds, words=each.words)
         for spec in specs
         for each in spec.commands
     )
     to_places = tuple(
-        Command(spec.id, f"Go to {spec.word}", spec.keys, partial(desk.go, spec.id), tip=spec.question)
+        Command(
+            spec.id, f"Go to {spec.word}", spec.keys, partial(desk.go, spec.id), tip=spec.question, words=spec.words
+        )
         for spec in specs
     )
     return (*own, *at_places, *to_places)
@@ -95,10 +103,12 @@ def install(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> Mapping[str, QA
     found = {
         each.id: shell.command(each.text, each.keys, each.do, each.tip, each.kinds) for each in commands(desk, specs)
     }
+    for each in commands(desk, specs):
+        found[each.id].setWhatsThis(each.words)
     band = shell.band
     for button, name in (
-        (band.number, "job"), (band.undo, "undo"), (band.redo, "redo"), (band.units, "units"), (band.search, "find"),
-        (band.theme, "theme"),
+        (band.number, "job_data"), (band.undo, "undo"), (band.redo, "redo"), (band.units, "units"),
+        (band.search, "find"), (band.theme, "theme"),
     ):  # fmt: skip
         _hang(button, found[name])
     band.documents.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
@@ -132,7 +142,7 @@ def documents_menu(desk: "WindowDesk") -> QMenu:
 def entries(desk: "WindowDesk") -> list[Entry]:
     """Return everything the palette can find: commands, documents, recent files and fields."""
     found = [
-        Entry(action.text(), action.shortcut().toString(), action.trigger)
+        Entry(action.text(), action.shortcut().toString(), action.trigger, action.whatsThis())
         for action in desk.shell.commands
         if action.isEnabled() and action is not desk.actions["find"]
     ]
@@ -143,7 +153,7 @@ def entries(desk: "WindowDesk") -> list[Entry]:
     if desk.document is not None:
         value = desk.document.value
         plain = (path for path in fields() if "*" not in path and path != "joint/kind" and applies(value, path))
-        found += [Entry(fields()[path].label, "field", partial(desk.go_to, path)) for path in plain]
+        found += [Entry(fields()[p].label, "field", partial(desk.go_to, p), fields()[p].words) for p in plain]
     return found
 
 

@@ -1,6 +1,6 @@
 """The desk: what is open in the window, brought together: works file, documents, places, and the band over them."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from functools import partial
 from pathlib import Path
 from pkgutil import resolve_name
@@ -19,7 +19,6 @@ from anlage.ui.desk.judging_desk import JudgingDesk
 from anlage.ui.desk.places_desk import PlacesDesk
 from anlage.ui.desk.telling import told
 from anlage.ui.desk.works_desk import WorksDesk
-from anlage.ui.frame.place_bar import PLACES_PX
 from anlage.ui.frame.shell import Shell
 from anlage.ui.frame.welcome import Welcome
 from anlage.ui.kit.document import Document
@@ -29,9 +28,10 @@ from anlage.ui.kit.reader import Reader
 
 if TYPE_CHECKING:
     from anlage.session.judging.assessment import Assessment
+    from anlage.session.works.issuing import Against, Saying
     from anlage.session.works.register import RegisterRow
     from anlage.session.works.standing import Standing
-    from anlage.ui.frame.job import JobPanel
+    from anlage.store import Revision
     from anlage.ui.frame.palette import Palette
     from anlage.ui.frame.strip import ProofStrip
 
@@ -46,7 +46,6 @@ class WindowDesk(QObject):
         self._documents = DocumentsDesk(self._works, shell.reader, self)
         self._places = PlacesDesk(specs, shell.stack, self, self)
         self.place = settings.place if settings.place in self._places.specs else PROCEDURE.first_place
-        self.job: JobPanel | None = None
         self.palette: Palette | None = None
         self._judging = JudgingDesk(self._works, self._documents, self._places, shell, self)
         self._judging.asked.connect(partial(self.go, "ranges"))
@@ -207,7 +206,6 @@ class WindowDesk(QObject):
         shows = self._places.specs[self.place].kinds
         if shows and kind.id not in shows:
             self.place = kind.first_place
-        self._put_job_away()
         self._show_band()
         self.go(self.place)
         self._judging.soon()
@@ -225,36 +223,57 @@ class WindowDesk(QObject):
         if made:
             self.open(made)
 
-    def _in_hand(self) -> str:
-        """Return the document that a command is about: the one chosen at the place in front, else the open one."""
-        front = self._places.front
-        own = front.document_in_hand() if front is not None else ""
-        return own or (self.document.document_id if self.document else "")
+    def in_front(self) -> str:
+        """Return the id of the document in front; "" for none."""
+        return self.document.document_id if self.document else ""
+
+    @told
+    def bring(self, document_id: str) -> None:
+        """Bring a document to the front, at the place that is shown."""
+        if document_id == self.in_front():
+            return
+        if not self._documents.bring(document_id):
+            self._documents.document = None  # what cannot be read is chosen: no command is about another
+        self._show_band()
+        self._judging.soon()
 
     @told
     def duplicate_document(self) -> None:
-        """Make a copy of the document in hand under the next free number."""
-        in_hand = self._in_hand()
-        made = self._documents.copy(in_hand) if in_hand else ""
+        """Make a copy of the document in front under the next free number; of a record without its results."""
+        made = self._documents.copy(self.document) if self.document else ""
         if made:
             self.open_document(made)
             self.refresh_place()
 
     @told
+    def weld_coupon(self) -> None:
+        """Make a record of a coupon to be welded by the procedure in front, and show it."""
+        made = self._documents.coupon(self.document) if self.document and self.kind is PROCEDURE else ""
+        if made:
+            self.open(made)
+            self.say("Nothing of the coupon is measured yet: state what was welded and read, then count its tests.")
+
+    @told
     def delete_document(self) -> None:
-        """Put the document in hand away; it can be brought back."""
-        in_hand = self._in_hand()
+        """Put the document in front away; it can be brought back."""
+        in_hand = self.in_front()
+        resting = self._resting_sentence(in_hand)
         number = self._documents.put_away(in_hand) if in_hand else ""
         if not in_hand or not self._documents.can_write:
             return
-        if self.document is not None and self.document.document_id == in_hand:
-            first = self._documents.first()
-            if first:
-                self.open_document(first)
-            else:
-                self.new_document(PROCEDURE)
+        first = self._documents.first()
+        if first:
+            self.open_document(first)
+        else:
+            self.new_document(PROCEDURE)
         self.refresh_place()
-        self.say(f"{number} is put away. Bring it back with Ctrl+Shift+Backspace.")
+        self.say(f"{number} is put away. {resting} Bring it back with Ctrl+Shift+Backspace.".replace("  ", " "))
+
+    def _resting_sentence(self, document_id: str) -> str:
+        """Return which procedures rest on a record, "" for none."""
+        rows = self.rows() if self.kind is RECORD else ()
+        own = next((row for row in rows if row.id == document_id), None)
+        return loaded("anlage.session.works.register:resting_sentence")(rows, own) if own else ""
 
     @told
     def restore_document(self) -> None:
@@ -289,7 +308,18 @@ class WindowDesk(QObject):
         assert self.works is not None, "a works file is open"
         return self.works.standing(document.document_id, document.working)
 
-    def issue(self, document: Document, author: str) -> None:
+    def against(self, document: Document) -> "Against":
+        """Return what speaks against issuing a procedure as it is."""
+        found: Against = loaded("anlage.session.works.issuing:against")(
+            document.working, self.revisions(document), self.assessment(), self.reader.system
+        )
+        return found
+
+    def revisions(self, document: Document) -> "Sequence[Revision]":
+        """Return what was issued of a document, oldest first."""
+        return self.works.revisions(document.document_id) if self.works else ()
+
+    def issue(self, document: Document, saying: "Saying") -> None:
         """Issue a document as its next revision.
 
         Raises
@@ -297,7 +327,8 @@ class WindowDesk(QObject):
         InputError : it cannot be issued as it is
         """
         assert self.works is not None, "a works file is open"
-        self.works.issue(document.document_id, document.working, author=author)
+        issue = loaded("anlage.session.works.issuing:issue")
+        issue(self.works, document.document_id, document.working, self.against(document), saying)
         self._judging.soon()
 
     # Places ----------------------------------------------------------------------------------
@@ -340,7 +371,7 @@ class WindowDesk(QObject):
     def _resting_on(self) -> str:
         """Return the first record that the procedure in front rests on, or is judged by; "" for none."""
         judgement = assessment.judgement if (assessment := self.assessment()) else None
-        numbers = {record for rung in judgement.rungs for record in rung.records} if judgement else set()
+        numbers = judgement.records() if judgement else ()
         records = self.works.entries(RECORD) if self.works else ()
         return next((entry.id for entry in records if entry.number in numbers), "")
 
@@ -363,7 +394,7 @@ class WindowDesk(QObject):
         self.actions[command].trigger()
 
     def home_of(self, path: str) -> str:
-        """Return `job`, or the id of the place that has the field of a leaf; "" when none has."""
+        """Return the id of the place that has the field of a leaf; "" when none has."""
         kind = self.kind
         found: str = loaded("anlage.ui.desk.homes:home_of")(path, kind.id) if kind else ""
         return found
@@ -373,41 +404,15 @@ class WindowDesk(QObject):
         if self.kind is None:
             return
         home = self.home_of(path)
-        if home == "job":
-            if self.job is None:
-                self.open_job()
-            assert self.job is not None, "it was opened"
-            self.job.fields[path].setFocus()
-            return
         self.go(home or ("ranges" if self.kind is PROCEDURE else self.kind.first_place))
         self.current_place().go_to(path)
 
-    def open_job(self) -> None:
-        """Show the data of the job under the number, or put them away; the form of a record has them all."""
-        if self.document is None:
-            return
-        if self.kind is not PROCEDURE:
+    def go_to_job(self) -> None:
+        """Show the job of the procedure in front; of a record its own number, in the form that has all of it."""
+        if self.kind is PROCEDURE:
+            self.go("job")
+        elif self.document is not None:
             self.go_to("header/number")
-            return
-        if self.job is not None:
-            self._put_job_away()
-            return
-        parent = self.shell.centralWidget()
-        self.job = job = loaded("anlage.ui.frame.job:JobPanel")(self.document, parent)
-        job.put_away.connect(self._put_job_away)
-        job.adjustSize()
-        job.move(PLACES_PX + 8, self.shell.band.height() - 2)
-        job.show()
-        job.raise_()
-        job.fields["header/number"].setFocus()
-
-    def _put_job_away(self) -> None:
-        job, self.job = self.job, None
-        if job is not None:
-            job.hide()
-            job.deleteLater()
-            if self._places.front is not None:
-                self._places.front.setFocus()
 
     def find(self) -> None:
         """Open the search palette over everything that can be done now."""
@@ -464,7 +469,6 @@ class WindowDesk(QObject):
         self._close_works()
 
     def _close_works(self) -> None:
-        self._put_job_away()
         self._places.forget()
         self._documents.forget()
         self._works.close()

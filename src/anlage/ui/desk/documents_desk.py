@@ -12,6 +12,7 @@ from anlage.session.leaves.draft import Working
 from anlage.session.works.open_works import OpenWorks, new_document, next_number, number_clash
 from anlage.ui.desk.works_desk import WorksDesk
 from anlage.ui.kit.document import Document
+from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.reader import Reader
 
 
@@ -108,11 +109,18 @@ class DocumentsDesk(QObject):
             return ""
         return self.works.add(new_document(kind, self.works.entries(kind)))
 
-    def copy(self, document_id: str) -> str:
+    def copy(self, document: Document) -> str:
         """Add a copy of a document under the next free number, and return its id; "" where nothing can be added."""
+        return self._add_as_next(loaded("anlage.session.works.templates:copied")(document.value))
+
+    def coupon(self, document: Document) -> str:
+        """Add a record of a coupon to be welded by a procedure, and return its id; "" where nothing can be added."""
+        return self._add_as_next(loaded("anlage.session.works.templates:coupon_of")(document.value))
+
+    def _add_as_next(self, value: Any) -> str:
         if not self.can_write:
+            self.told.emit("Open a works file that can be written first.")
             return ""
-        value: Any = self._value(document_id)
         kind = kind_of(value)
         number = next_number((entry.number for entry in self.works.entries(kind)), first=kind.first_number)
         return self.works.add(with_at(value, "header/number", number))

@@ -1,4 +1,4 @@
-"""Where each leaf has its field: in the job, on a place, or only beside the ladder."""
+"""Where each leaf has its field: on a place, or only beside the ladder."""
 
 from collections.abc import Mapping
 from fnmatch import fnmatchcase
@@ -8,12 +8,9 @@ from pkgutil import resolve_name
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.ladder import leaf_of_rung
 from anlage.session.leaves.draft import Working
-from anlage.ui.frame.job import LINES
 from anlage.ui.places import place_specs
 
-JOB = "job"
 WHOLE = "ranges"  # the place of the ladder carries the worst of all
-_JOB = {path for line in LINES for path in line}
 
 
 def verdicts_by_place(working: Working, assessment: Assessment) -> Mapping[str, str]:
@@ -24,18 +21,18 @@ def verdicts_by_place(working: Working, assessment: Assessment) -> Mapping[str, 
     found: dict[str, str] = {}
     for rung in assessment.problems():  # outside first: the first one of a place is its worst
         home = home_of(leaf_of_rung(working.value, rung), "wps")
-        if home not in ("", JOB):
+        if home:
             found.setdefault(home, rung.verdict)
         found.setdefault(WHOLE, rung.verdict)
     for path in working.pending:
-        if (home := home_of(path, "wps")) not in ("", JOB):
+        if home := home_of(path, "wps"):
             found.setdefault(home, "unproven")
     return found
 
 
 @lru_cache(maxsize=512)
 def home_of(path: str, kind: str) -> str:
-    """Return `job`, or the id of the place that has the field of a leaf of a kind of document; "" when none has.
+    """Return the id of the place that has the field of a leaf of a kind of document; "" when none has.
 
     Examples
     --------
@@ -44,8 +41,6 @@ def home_of(path: str, kind: str) -> str:
     >>> home_of("deposits/d1/tungsten", "wps")
     ''
     """
-    if kind == "wps" and path in _JOB:
-        return JOB
     for spec in place_specs():
         if kind in spec.kinds and spec.leaves and any(fnmatchcase(path, each) for each in resolve_name(spec.leaves)):
             return spec.id

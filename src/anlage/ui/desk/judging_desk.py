@@ -66,6 +66,9 @@ class JudgingDesk(QObject):
         """Show in the band, on the place bar and at the place in front how the open document stands."""
         works, document = self._works.works, self._documents.document
         if works is None or document is None:
+            if self.strip is not None:
+                self.strip.show_proof(None)
+            self._shell.places.show_verdicts({})
             return
         system = self._shell.reader.system
         document.tell_clashes(

@@ -27,6 +27,7 @@ class Entry(Struct, frozen=True):
     text: str
     note: str
     do: Callable[[], object]
+    words: str = ""  # not shown: others that people look for it by
 
 
 @guarded
@@ -123,5 +124,7 @@ class Palette(QFrame):
 def matching(entries: Sequence[Entry], text: str) -> list[Entry]:
     """Return the entries that hold every word of a text; those whose name starts with it first."""
     words = text.casefold().split()
-    found = [each for each in entries if all(word in f"{each.text} {each.note}".casefold() for word in words)]
+    found = [
+        each for each in entries if all(word in f"{each.text} {each.note} {each.words}".casefold() for word in words)
+    ]
     return sorted(found, key=lambda each: not each.text.casefold().startswith(text.strip().casefold()))

@@ -4,15 +4,15 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QEvent, QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QPainter, QPaintEvent, QPen, QWheelEvent
-from PySide6.QtWidgets import QComboBox, QCompleter, QLabel, QWidget
+from PySide6.QtWidgets import QComboBox, QLabel, QWidget
 
 from anlage.session.leaves.steps import stepped
 from anlage.session.leaves.suggestions import suggestions
 from anlage.session.leaves.table import Field, field_of
 from anlage.ui.kit.document import Document, part_of
 from anlage.ui.kit.guard import guarded
+from anlage.ui.kit.offering_line import OfferingLine
 from anlage.ui.kit.reader import Reader
-from anlage.ui.kit.text_line import TextLine
 
 PAGE_STEPS = 5  # of an arrow key, by PgUp and PgDn
 _STEPS = {
@@ -22,7 +22,7 @@ NOT_STATED = "–"
 
 
 @guarded
-class LeafField(TextLine):
+class LeafField(OfferingLine):
     """A line for one leaf; arrow keys step its number, Escape takes back what was typed in this visit.
 
     Signals
@@ -94,6 +94,8 @@ class LeafField(TextLine):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
+        if self._goes_into_offer(event):
+            return
         if any(map(event.matches, (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo))):
             event.ignore()
         elif key in _STEPS and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
@@ -138,18 +140,11 @@ class LeafField(TextLine):
         self._visit, self._before = object(), self.document.text(self.path)
         self._entered = self.document.working
 
-    def _offer(self) -> None:
-        """Load the words to offer when the field is first used: the catalogue is not needed to draw it."""
-        words = suggestions(self.field) if self.completer() is None else ()
-        if words:
-            completer = QCompleter(list(words), self)
-            completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
-            completer.setFilterMode(Qt.MatchFlag.MatchContains)
-            completer.activated.connect(self._on_edited)
-            self.setCompleter(completer)
+    def words(self) -> Sequence[str]:
+        """Return the names of the catalogue or the words that the leaf may be."""
+        return suggestions(self.field)
 
     def focusInEvent(self, event: QFocusEvent) -> None:
-        self._offer()
         self._begin_visit()
         super().focusInEvent(event)
         if event.reason() != Qt.FocusReason.MouseFocusReason:

@@ -9,13 +9,15 @@ from collections.abc import Callable, Mapping
 from functools import wraps
 from typing import Any, TypeVar
 
-from PySide6.QtCore import QObject, Qt
+from PySide6.QtCore import QObject, QSize, Qt
 
 AnyClass = TypeVar("AnyClass", bound=type)
 Override = Callable[..., Any]
 
 # What answers where Qt has nothing of its own to answer: pure virtuals.
-NOTHING: Mapping[str, Any] = {"rowCount": 0, "columnCount": 0, "flags": Qt.ItemFlag.NoItemFlags}
+NOTHING: Mapping[str, Any] = {
+    "rowCount": 0, "columnCount": 0, "flags": Qt.ItemFlag.NoItemFlags, "count": 0, "sizeHint": QSize(),
+}  # fmt: skip
 _told: set[tuple[str, type]] = set()
 
 

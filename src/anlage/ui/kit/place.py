@@ -4,7 +4,7 @@ A spec is cheap to import: the place bar is drawn from it before anything is loa
 shown, from the names in its spec.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple, Protocol
 
 from PySide6.QtCore import Qt
@@ -15,18 +15,21 @@ from anlage.ui.kit.reader import Reader
 if TYPE_CHECKING:  # part of the first paint: nothing heavy may be loaded for it
     from anlage.session.judging.assessment import Assessment
     from anlage.session.machine.settings import Settings
+    from anlage.session.works.issuing import Against, Saying
     from anlage.session.works.register import RegisterRow
     from anlage.session.works.standing import Standing
+    from anlage.store import Revision
     from anlage.ui.kit.document import Document
 
 
 class PlaceCommand(NamedTuple):
-    """A command of a place: `do` names the method, `module:Class.method`, that does it there."""
+    """A command of a place: `do` names the method, `module:Class.method`, that does it there; `words` as of a place."""
 
     id: str
     text: str
     keys: str
     do: str
+    words: str = ""
 
 
 class PlaceSpec(NamedTuple):
@@ -34,7 +37,7 @@ class PlaceSpec(NamedTuple):
 
     `kinds` are the kinds of document that it shows, none for the works file itself; `make` names the class,
     `module:Class`, made of a document and the desk; `leaves` names the patterns of the leaves that have their field
-    here, `module:NAME`.
+    here, `module:NAME`; `words` are others that people look for it by.
     """
 
     id: str
@@ -45,6 +48,7 @@ class PlaceSpec(NamedTuple):
     kinds: tuple[str, ...] = ()
     leaves: str = ""
     commands: tuple[PlaceCommand, ...] = ()
+    words: str = ""
 
 
 class Clocks(NamedTuple):
@@ -72,8 +76,15 @@ class Desk(Protocol):
         """Put the keyboard on the field of a leaf, wherever it is."""
 
     def home_of(self, path: str) -> str:
-        """Return `job`, or the id of the place that has the field of a leaf; "" when none has."""
+        """Return the id of the place that has the field of a leaf; "" when none has."""
         ...
+
+    def in_front(self) -> str:
+        """Return the id of the document in front; "" for none."""
+        ...
+
+    def bring(self, document_id: str) -> None:
+        """Bring a document to the front, at the place that is shown."""
 
     def open(self, document_id: str) -> None:
         """Open a document at the place where work on its kind begins."""
@@ -96,7 +107,15 @@ class Desk(Protocol):
         """Return whether a document is what was issued last."""
         ...
 
-    def issue(self, document: "Document", author: str) -> None:
+    def against(self, document: "Document") -> "Against":
+        """Return what speaks against issuing a procedure as it is."""
+        ...
+
+    def revisions(self, document: "Document") -> "Sequence[Revision]":
+        """Return what was issued of a document, oldest first."""
+        ...
+
+    def issue(self, document: "Document", saying: "Saying") -> None:
         """Issue a document as its next revision.
 
         Raises
@@ -128,8 +147,4 @@ class Place(QWidget):
 
     def picture(self) -> str:
         """Return the name of the picture in front, by which it can be saved; "" where there is none."""
-        return ""
-
-    def document_in_hand(self) -> str:
-        """Return the id of the document that is chosen here, "" where it is the open one."""
         return ""

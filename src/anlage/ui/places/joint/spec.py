@@ -10,4 +10,5 @@ SPEC = PlaceSpec(
     kinds=("wps",),
     make="anlage.ui.places.joint.place:JointPlace",
     leaves="anlage.ui.places.joint.column:LEAVES",
+    words="groove bevel preparation drawing",
 )

@@ -23,4 +23,5 @@ SPEC = PlaceSpec(
         PlaceCommand("fill_joint", "Fill the joint with passes", "Ctrl+Shift+F", f"{_PLACE}.fill_joint"),
         PlaceCommand("stopwatch", "Travel speed by stopwatch", "F8", f"{_PLACE}.open_stopwatch"),
     ),
+    words="beads layers amps volts deposit filler",
 )

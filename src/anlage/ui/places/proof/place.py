@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.core.record import with_recorded_deposit, with_row, without_recorded_deposit, without_row
+from anlage.core.record import Pqr, with_recorded_deposit, with_row, without_recorded_deposit, without_row
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.leaves.table import RECORDED, field_of
 from anlage.ui.kit.document import Document
@@ -26,26 +26,28 @@ from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.places.proof.bought_ladder import LADDER_PX, LEAST_LADDER_PX, BoughtLadder
 from anlage.ui.places.proof.leaves import AGAINST, CARD, LINES, MEASURED, RESULTS, WELDED
+from anlage.ui.places.proof.record_guard import RecordGuard
 
 
 class ProofPlace(Place):
     """The form of a record on the left, what it buys on the right."""
 
-    def __init__(self, document: Document, _desk: Desk) -> None:
+    def __init__(self, document: Document, desk: Desk) -> None:
         super().__init__()
-        self.document = document
+        self.document, self.desk = document, desk
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.guard = RecordGuard(document, desk)
+        self.guard.opened.connect(self._on_opened)
         self._own: dict[str, LeafField | ChoiceField] = {}
         self.cards: dict[str, QFrame] = {}
         self.welded: dict[tuple[str, str], ElementRows] = {}  # the passes as read, by deposit and kind of source
         self.buys = BoughtLadder(document)
         self.add, self.form = QPushButton("Add a deposit"), QWidget()
-        self.add.setEnabled(document.can_write)
         self.add.clicked.connect(self.add_deposit)
         self.state = QLabel()
         self.state.setWordWrap(True)
         self.results = ElementRows(document, "results", RESULTS, (("Remove", partial(self._remove, "results")),))
         self.more = QPushButton("Add a test")
-        self.more.setEnabled(document.can_write)
         self.more.clicked.connect(self.add_result)
         self._column = QVBoxLayout(self.form)
         self._column.setContentsMargins(0, 0, 12, 0)
@@ -60,6 +62,40 @@ class ProofPlace(Place):
         self._column.addWidget(self.add, 0, Qt.AlignmentFlag.AlignLeft)
         self._lay_out_tests()
         self._column.addStretch(1)
+        self._lay_out_sides()
+        document.changed.connect(self.refresh)
+        document.reader.units_changed.connect(self.buys.refresh)
+        self.refresh()
+
+    def _on_opened(self) -> None:
+        self.refresh()
+        self.fields["header/title"].setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _show_guard(self) -> None:
+        """Show whether the record can be typed in."""
+        self.guard.refresh()
+        can_write = self.guard.lets_change
+        for field in self.fields.values():
+            if isinstance(field, LeafField):
+                field.setReadOnly(not can_write)
+            else:
+                field.setEnabled(can_write)
+        rows = (each for kind in (self.results, *self.welded.values()) for each in kind.buttons.values())
+        for button in (self.add, self.more, *self._card_buttons(), *(button for row in rows for button in row)):
+            button.setEnabled(can_write)
+
+    def _edit(self, value: Pqr, text: str) -> bool:
+        """Make a record the open one, unless it is accepted and nobody was asked yet; return whether it is."""
+        if not self.guard.lets_change:
+            self.guard.button.setFocus(Qt.FocusReason.OtherFocusReason)
+            return False
+        self.document.edit(value, text)
+        return True
+
+    def _card_buttons(self) -> list[QPushButton]:
+        return [button for card in self.cards.values() for button in card.findChildren(QPushButton)]
+
+    def _lay_out_sides(self) -> None:
         scroll = QScrollArea()
         scroll.setWidget(self.form)
         scroll.setWidgetResizable(True)
@@ -71,14 +107,15 @@ class ProofPlace(Place):
         buys.setMinimumWidth(LEAST_LADDER_PX)
         buys.setMaximumWidth(LADDER_PX)
         buys.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        layout = QHBoxLayout(self)
+        sides = QHBoxLayout()
+        sides.setSpacing(16)
+        sides.addWidget(scroll, 9)
+        sides.addWidget(buys, 5)
+        layout = QVBoxLayout(self)
         layout.setContentsMargins(16, 12, 16, 12)
-        layout.setSpacing(16)
-        layout.addWidget(scroll, 9)
-        layout.addWidget(buys, 5)
-        document.changed.connect(self.refresh)
-        document.reader.units_changed.connect(self.buys.refresh)
-        self.refresh()
+        layout.setSpacing(10)
+        layout.addWidget(self.guard)
+        layout.addLayout(sides, 1)
 
     def _lay_out_tests(self) -> None:
         against = QGridLayout()
@@ -129,9 +166,7 @@ class ProofPlace(Place):
             rows.show_elements(ids if is_shown else [])
             rows.setVisible(is_shown)
         self.results.show_elements([each.id for each in self.document.value.results])
-        for rows in (self.results, *self.welded.values()):
-            for (away,) in rows.buttons.values():
-                away.setEnabled(self.document.can_write)
+        self._show_guard()
         evidence = evidence_of_document(self.document.value)
         words = evidence.remark or evidence.words()
         self.state.setText(f"{words[0].upper()}{words[1:]}.")
@@ -167,11 +202,9 @@ class ProofPlace(Place):
             grid.addWidget(rows, row + 8, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
         read = QPushButton("Add a pass as read")
         read.setToolTip("What was read of one pass together: only that says for sure how hot a pass was")
-        read.setEnabled(self.document.can_write)
         read.clicked.connect(partial(self.add_welded, deposit_id))
         grid.addWidget(read, row + 9, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
         remove = QPushButton("Remove this deposit")
-        remove.setEnabled(self.document.can_write)
         remove.clicked.connect(partial(self.remove_deposit, deposit_id))
         grid.addWidget(remove, row + 10, 0, 1, 6, Qt.AlignmentFlag.AlignLeft)
         return card
@@ -192,32 +225,31 @@ class ProofPlace(Place):
     def add_deposit(self) -> None:
         """Add a deposit, and put the keyboard at its process."""
         pqr, own = with_recorded_deposit(self.document.value)
-        self.document.edit(pqr, "Add a deposit")
-        if f"deposits/{own}/process" in self.fields:
+        if self._edit(pqr, "Add a deposit") and f"deposits/{own}/process" in self.fields:
             self.fields[f"deposits/{own}/process"].setFocus(Qt.FocusReason.ShortcutFocusReason)
 
     def add_result(self) -> None:
         """Add a test, and put the keyboard at its kind."""
         pqr, own = with_row(self.document.value, "results", kind="tension")
-        self.document.edit(pqr, "Add a test")
-        self.go_to(f"results/{own}/kind")
+        if self._edit(pqr, "Add a test"):
+            self.go_to(f"results/{own}/kind")
 
     def add_welded(self, deposit_id: str) -> None:
         """Add a pass as read to a deposit, and put the keyboard at the first that is read of it."""
         pqr, own = with_row(self.document.value, "welded", deposit=deposit_id)
-        self.document.edit(pqr, "Add a pass as read")
-        self.go_to(next(path for path in self.fields if path.startswith(f"welded/{own}/")))
+        if self._edit(pqr, "Add a pass as read"):
+            self.go_to(next(path for path in self.fields if path.startswith(f"welded/{own}/")))
 
     def _remove(self, of: Literal["results", "welded"], element_id: str) -> None:
-        self.document.edit(without_row(self.document.value, of, element_id), "Remove a row")
+        self._edit(without_row(self.document.value, of, element_id), "Remove a row")
 
     def remove_deposit(self, deposit_id: str) -> None:
         """Take a deposit out."""
-        self.document.edit(without_recorded_deposit(self.document.value, deposit_id), "Remove a deposit")
+        self._edit(without_recorded_deposit(self.document.value, deposit_id), "Remove a deposit")
 
     def begin(self) -> None:
-        """Put the keyboard where entering starts."""
-        self.fields["header/title"].setFocus(Qt.FocusReason.OtherFocusReason)
+        """Put the keyboard on the record with nothing selected: Tab goes to its first field."""
+        self.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def go_to(self, path: str) -> bool:
         """Put the keyboard into the field of a leaf; return whether it is here."""

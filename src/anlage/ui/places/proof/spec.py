@@ -16,4 +16,5 @@ SPEC = PlaceSpec(
         PlaceCommand("add_recorded", "Add a deposit", "Ctrl+Shift+Return", f"{_PLACE}.add_deposit"),
         PlaceCommand("add_result", "Add a test", "Ctrl+Return", f"{_PLACE}.add_result"),
     ),
+    words="PQR record coupon tests results qualification",
 )

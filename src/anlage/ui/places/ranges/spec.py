@@ -9,4 +9,5 @@ SPEC = PlaceSpec(
     question="Is it allowed, by which record and clause?",
     kinds=("wps",),
     make="anlage.ui.places.ranges.place:RangesPlace",
+    words="qualification variables ladder verdict",
 )

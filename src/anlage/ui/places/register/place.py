@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, QObject, Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
@@ -13,7 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.session.works.register import RegisterRow
+from anlage.session.works.register import RegisterRow, resting_sentence
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.kit.text_line import TextLine
@@ -38,7 +39,9 @@ class RegisterPlace(Place):
         self.rows: Sequence[RegisterRow] = ()
         self.presenter = RegisterPresenter(reader)
         self.map = PictureView(self.presenter, reader, "Map of procedures and records")
-        self.search, self.list = TextLine(), QListWidget()
+        self.search, self.list, self.rests = TextLine(), QListWidget(), QLabel()
+        self.rests.setWordWrap(True)
+        self.rests.setMinimumHeight(2 * self.rests.fontMetrics().lineSpacing())  # its lines are there when it is empty
         self.buttons: dict[str, QPushButton] = {}
         self._lay_out()
         self.presenter.chosen.connect(self.choose)
@@ -50,6 +53,7 @@ class RegisterPlace(Place):
         reader.look_changed.connect(self.list.viewport().update)
 
     def _lay_out(self) -> None:
+        self.search.installEventFilter(self)
         self.search.setPlaceholderText("Number, title, state or verdict")
         self.search.setAccessibleName("Search the register")
         self.list.setItemDelegate(RowDelegate(self.reader, self.list))
@@ -73,6 +77,7 @@ class RegisterPlace(Place):
         right = QVBoxLayout()
         right.addWidget(self.search)
         right.addWidget(self.list, 1)
+        right.addWidget(self.rests)
         right.addLayout(tools)
         column = QWidget()
         column.setFixedWidth(LIST_PX)
@@ -93,7 +98,7 @@ class RegisterPlace(Place):
     def show_rows(self) -> None:
         """Show the rows that the search lets through."""
         shown = [row for row in self.rows if row.matches(self.search.text())]
-        keep, before = self.presenter.chosen_id, self.presenter.rows
+        keep, before = self.desk.in_front(), self.presenter.rows
         self.presenter.rows = shown
         self.list.blockSignals(True)  # noqa: FBT003 - the rows are the same documents, seen anew
         if [row.id for row in shown] != [row.id for row in before]:
@@ -109,8 +114,13 @@ class RegisterPlace(Place):
         self.list.blockSignals(False)  # noqa: FBT003 - see above
         self.list.viewport().update()
         places = {row.id: place for place, row in enumerate(shown)}
-        self.list.setCurrentRow(places.get(keep, 0 if shown else -1))
-        self._on_current(self.list.currentItem(), None)
+        self.list.blockSignals(True)  # noqa: FBT003 - the document in front is the chosen one already
+        self.list.setCurrentRow(places.get(keep, 0 if keep and shown else -1))
+        self.list.blockSignals(False)  # noqa: FBT003 - see above
+        if keep not in places:  # the search left it out: the first that it lets through is highlighted now
+            self._on_current(self.list.currentItem(), None)
+        else:
+            self._show_chosen()
 
     def choose(self, document_id: str) -> None:
         """Choose a document by its id."""
@@ -118,19 +128,31 @@ class RegisterPlace(Place):
             if row.id == document_id:
                 self.list.setCurrentRow(place)
 
-    def document_in_hand(self) -> str:
-        """Return the id of the document that is chosen in the list."""
-        return self.presenter.chosen_id
-
     def begin(self) -> None:
-        """Put the keyboard on the list."""
-        self.list.setFocus(Qt.FocusReason.OtherFocusReason)
+        """Put the keyboard on the list; while no document is open on the search, from which Down leads to the list."""
+        (self.list if self.desk.in_front() else self.search).setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if watched is self.search and event.type() == QEvent.Type.KeyPress:
+            assert isinstance(event, QKeyEvent)
+            if event.key() == Qt.Key.Key_Down:
+                self.list.setFocus(Qt.FocusReason.OtherFocusReason)
+                return True
+        return super().eventFilter(watched, event)
 
     def _on_current(self, item: QListWidgetItem | None, _before: object) -> None:
+        """Bring the highlighted document to the front: the window has one, and this is it."""
+        if item is not None:
+            self.desk.bring(item.data(ROW_ROLE).id)
+        self._show_chosen()
+
+    def _show_chosen(self) -> None:
+        item = self.list.currentItem()
         row: RegisterRow | None = item.data(ROW_ROLE) if item is not None else None
         self.presenter.chosen_id = row.id if row else ""
         for name in ("Duplicate", "Put away"):
-            self.buttons[name].setEnabled(row is not None and row.kind == "wps")
+            self.buttons[name].setEnabled(row is not None)
+        self.rests.setText(resting_sentence(self.rows, row) if row else "")
         self.map.refresh()
 
     def _on_activated(self, item: QListWidgetItem) -> None:

@@ -8,4 +8,5 @@ SPEC = PlaceSpec(
     keys="Alt+G",
     question="What do we have, in which state, what is not covered?",
     make="anlage.ui.places.register.place:RegisterPlace",
+    words="list WPS PQR documents map",
 )

@@ -1,8 +1,9 @@
 """The Sheet place: what goes on the floor? The pages as they are printed, and the step that issues them."""
 
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
     QFileDialog,
@@ -18,6 +19,7 @@ from anlage.core.errors import AnlageError
 from anlage.session.judging.assessment import Assessment
 from anlage.session.output.saving import save
 from anlage.session.output.wps_sheet import sheet
+from anlage.session.works.issuing import Against, Saying
 from anlage.session.works.standing import Standing
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ListBox
@@ -25,8 +27,10 @@ from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, measure
 from anlage.ui.kit.place import Desk, Place
-from anlage.ui.kit.text_line import TextLine
 from anlage.ui.places.sheet.pages import Pages
+
+if TYPE_CHECKING:
+    from anlage.ui.places.sheet.issue_dialog import IssueDialog
 
 PAPER_NAMES = {"a4": "A4", "letter": "Letter"}
 
@@ -40,13 +44,12 @@ class SheetPlace(Place):
         self.document, self.desk = document, desk
         self.pages = Pages()
         self._shown: tuple[Any, ...] | None = None  # what the pages are made of
-        self.state, self.author = QLabel(), TextLine(desk.settings.author)
+        self.state = QLabel()
         self.paper = ListBox(document.reader)
-        self.issue_button, self.pdf_button = QPushButton("Issue revision"), QPushButton("Save PDF…")
+        self.issue_button, self.pdf_button = QPushButton("Issue revision…"), QPushButton("Save PDF…")
         self.complaint = QLabel()
         self._lay_out()
         self.paper.currentIndexChanged.connect(self._on_kept)
-        self.author.editingFinished.connect(self._on_kept)
         self.issue_button.clicked.connect(self.issue)
         self.pdf_button.clicked.connect(self.ask_for_pdf)
         document.changed.connect(self.refresh)
@@ -58,25 +61,17 @@ class SheetPlace(Place):
     def _lay_out(self) -> None:
         self.state.setFont(font("title", strong=True))
         self.complaint.setProperty("tone", "outside")
-        self.author.setPlaceholderText("your name")
-        self.author.setAccessibleName("Issued by")
-        self.author.setToolTip("Who issues the revision; kept for the next time.")
-        self.author.setFixedWidth(170)
         self.paper.setAccessibleName("Paper")
         for key, name in PAPER_NAMES.items():
             self.paper.addItem(name, key)
         self.paper.setCurrentIndex(max(self.paper.findData(self.desk.settings.paper), 0))
-        for widget in (self.issue_button, self.author):
-            widget.setEnabled(self.document.can_write)
-        label = QLabel("Issued by")
-        label.setProperty("tone", "muted")
         head = QHBoxLayout()
         head.setSpacing(8)
         head.addWidget(self.state)
         head.addWidget(self.complaint, 1)
-        for widget in (label, self.author, self.issue_button, self.paper, self.pdf_button):
+        for widget in (self.issue_button, self.paper, self.pdf_button):
             head.addWidget(widget)
-        scroll = QScrollArea()
+        self.scroll = scroll = QScrollArea()
         scroll.setWidget(self.pages)
         scroll.setWidgetResizable(True)
         scroll.setAccessibleName("Pages of the sheet")
@@ -110,17 +105,38 @@ class SheetPlace(Place):
         return sheet(self.document.value, self.proof, standing, paper=self.paper.currentData(), measure=measure)
 
     def begin(self) -> None:
-        """Put the keyboard on the button that comes next."""
-        (self.issue_button if self.issue_button.isEnabled() else self.pdf_button).setFocus()
+        """Put the keyboard on the pages, which arrow keys scroll: no key that goes astray issues anything."""
+        self.scroll.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def issue(self) -> None:
-        """Issue the procedure as its next revision, or say why it cannot be."""
+        """Ask once whether the procedure is issued as its next revision, with what speaks against it."""
+        standing, found = self.desk.standing(self.document), self.desk.against(self.document)
         self.complaint.setText("")
-        try:
-            self.desk.issue(self.document, self.author.text().strip())
-        except AnlageError as refusal:
-            self.complaint.setText(str(refusal))
-            return
+        if not self.document.can_write:
+            self.complaint.setText("The works file is open for reading only.")
+        elif standing.is_issued:
+            self.complaint.setText(f"It is revision {standing.revision} as issued: nothing changed since.")
+        elif found.waiting:
+            self.complaint.setText(f"{found.waiting}: finish or empty them first.")
+        else:
+            self._ask(found)
+
+    def _ask(self, found: Against) -> None:
+        make = loaded("anlage.ui.places.sheet.issue_dialog:IssueDialog")
+        self.dialog: IssueDialog = make(
+            self.document.value.header.number, found, self.desk.settings.author, self._issue, self
+        )
+        self.dialog.finished.connect(self._on_asked)
+        self.dialog.open()
+
+    def _on_asked(self, _answer: int) -> None:
+        """Give the keyboard back to the window."""
+        self.window().activateWindow()
+        self.begin()
+
+    def _issue(self, saying: Saying) -> None:
+        self.desk.keep(author=saying.author)
+        self.desk.issue(self.document, saying)
         self.refresh()
 
     def ask_for_pdf(self) -> None:
@@ -141,5 +157,5 @@ class SheetPlace(Place):
         self.complaint.setText("")
 
     def _on_kept(self) -> None:
-        self.desk.keep(author=self.author.text().strip(), paper=self.paper.currentData())
+        self.desk.keep(paper=self.paper.currentData())
         self.refresh()

@@ -12,7 +12,8 @@ SPEC = PlaceSpec(
     kinds=("wps",),
     make=_PLACE,
     commands=(
-        PlaceCommand("issue", "Issue revision", "", f"{_PLACE}.issue"),
+        PlaceCommand("issue", "Issue revision…", "", f"{_PLACE}.issue"),
         PlaceCommand("pdf", "Save sheet as PDF…", "Ctrl+P", f"{_PLACE}.ask_for_pdf"),
     ),
+    words="print issue revision PDF",
 )

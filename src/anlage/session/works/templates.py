@@ -1,0 +1,60 @@
+"""Documents made from others: what is planned goes along, what was found or said of one weld does not."""
+
+from typing import Any
+
+from anlage.core.document import with_
+from anlage.core.procedure import Wps
+from anlage.core.record import Override, Pqr, with_recorded_deposit, with_row
+from anlage.data.tables import vocabulary
+from anlage.session.works.standing import as_draft
+
+CARRIED = ("process", "filler", "current_type", "transfer_mode", "shielding_gas", "backing_gas", "trailing_gas",
+           "operation", "closed_chamber", "electrodes", "waveform")  # fmt: skip
+FOUND = {
+    "preheat_least_c": None, "interpass_most_c": None, "welded": (), "results": (), "toughness_tested": None,
+    "override": Override(), "welded_on": None, "welder": None, "laboratory": None,
+}  # fmt: skip
+
+
+def copied(value: Any) -> Any:
+    """Return a document to go on from; of a record without what was found, which is of its coupon alone."""
+    if isinstance(value, Wps):
+        return as_draft(value)
+    deposits = tuple(
+        with_(each, current_a=None, voltage_v=None, travel_speed_mm_min=None, heat_input_kj_mm=None)
+        for each in value.deposits
+    )
+    return with_(value, deposits=deposits, **FOUND)
+
+
+def coupon_of(wps: Wps) -> Pqr:
+    """Return a record of a coupon to be welded by a procedure, before anything is welded or measured.
+
+    Metals, joint, technique, deposits and passes go along. What is measured is not: how thick a deposit is, what was
+    read of a pass. Where several positions or sizes are stated, which one is welded is not known yet.
+    """
+    position = wps.technique.position
+    technique = wps.technique if is_one_position(position) else with_(wps.technique, position=None)
+    pqr = Pqr(
+        header=wps.header, metals=wps.metals, joint=wps.joint, technique=technique,
+        pwht=with_(wps.pwht, temperature_c=None, time_h=None),
+    )  # fmt: skip
+    homes: dict[str, str] = {}
+    for each in wps.deposits:
+        size = each.filler_diameter_mm.low if each.filler_diameter_mm and each.filler_diameter_mm.is_single else None
+        planned = {name: getattr(each, name) for name in CARRIED}
+        pqr, homes[each.id] = with_recorded_deposit(pqr, **planned, filler_diameter_mm=size)
+    for one in wps.passes:
+        pqr, _ = with_row(pqr, "welded", deposit=homes[one.deposit])
+    return pqr
+
+
+def is_one_position(position: str | None) -> bool:
+    """Return whether a text names one position, as a coupon is welded in.
+
+    Examples
+    --------
+    >>> is_one_position("6G"), is_one_position("1G, 3G"), is_one_position("all")
+    (True, False, False)
+    """
+    return bool(position) and position in vocabulary().tokens["position"] and position != "all"

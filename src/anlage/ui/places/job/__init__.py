@@ -1,0 +1,1 @@
+"""The place that tells what is to be welded."""

@@ -1,0 +1,200 @@
+"""The Job place: what is to be welded? The job as sentences whose words are fields, the position drawn beside them."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from anlage.session.judging.assessment import Assessment
+from anlage.session.judging.groups import metal_words
+from anlage.session.leaves.table import field_of
+from anlage.session.works.next_steps import Step, next_steps
+from anlage.ui.kit.document import Document
+from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
+from anlage.ui.kit.flow import FlowWidget
+from anlage.ui.kit.look import font
+from anlage.ui.kit.place import Desk, Place
+from anlage.ui.picture.view import PictureView
+from anlage.ui.places.job.presenter import PositionPresenter
+from anlage.ui.places.job.statement import ABSENT, HEAD, HEATED, MORE, PIPE, SENTENCES
+from anlage.ui.places.job.words import word_for
+
+MOST_STEPS = 5
+
+
+class JobPlace(Place):
+    """Sentences, what is stated less often and what is still to be done on the left, the position on the right."""
+
+    def __init__(self, document: Document, desk: Desk) -> None:
+        super().__init__()
+        self.document, self.desk = document, desk
+        self.fields: dict[str, LeafField | ChoiceField] = {}
+        self.steps: list[QPushButton] = []
+        self._shown_steps: tuple[Step, ...] = ()
+        self._of_pipe: list[QWidget] = []
+        self._of_heated: list[QWidget] = []
+        self._gone_to = ""  # a field that was asked for is shown, whatever the job has a use for
+        self.groups = QLabel()
+        self.groups.setProperty("tone", "muted")
+        self.groups.setWordWrap(True)
+        self.view = PictureView(PositionPresenter(document), document.reader, "Positions")
+        self.view.setMinimumHeight(220)
+        self._next = QVBoxLayout()
+        self._lay_out()
+        document.changed.connect(self.refresh)
+        document.reader.units_changed.connect(self.refresh)
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        form = QWidget()
+        column = QVBoxLayout(form)
+        column.setContentsMargins(0, 0, 16, 0)
+        column.setSpacing(8)
+        column.addLayout(self._head())
+        for place, sentence in enumerate(SENTENCES):
+            column.addWidget(self._sentence(sentence))
+            if place == 0:
+                column.addWidget(self.groups)
+            column.addWidget(Complaint(self.document, [word for word in sentence if "/" in word], form))
+        column.addSpacing(6)
+        column.addWidget(_heading("Stated less often"))
+        column.addLayout(self._more(form))
+        column.addStretch(1)
+        scroll = QScrollArea()
+        scroll.setWidget(form)
+        scroll.setWidgetResizable(True)
+        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        right = QVBoxLayout()
+        right.setSpacing(6)
+        right.addWidget(self.view, 1)
+        right.addWidget(_heading("Next"))
+        self._next.setSpacing(2)
+        right.addLayout(self._next)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(16, 12, 16, 12)
+        layout.setSpacing(16)
+        layout.addWidget(scroll, 6)
+        layout.addLayout(right, 5)
+
+    def _head(self) -> QHBoxLayout:
+        row = QHBoxLayout()
+        row.setSpacing(8)
+        for path, share in zip(HEAD, (2, 5), strict=True):
+            field = self.fields[path] = field_for(self.document, path)
+            field.setFont(font("title", strong=True))
+            assert isinstance(field, LeafField)
+            field.setPlaceholderText(field.field.label)
+            row.addWidget(field, share)
+        return row
+
+    def _sentence(self, words: Sequence[str]) -> FlowWidget:
+        line = FlowWidget()
+        for word in words:
+            if "/" not in word:
+                label = QLabel(word)
+                label.setFont(font("title"))
+                made: list[QWidget] = [label]
+            else:
+                field = self.fields[word] = word_for(self.document, word, ABSENT.get(word, ""))
+                made = [field, Unit(self.document, word)] if field.field.kind else [field]
+            for widget in made:
+                line.flow.addWidget(widget)
+            if word in PIPE:
+                self._of_pipe += made
+            elif word in HEATED:
+                self._of_heated += made
+        return line
+
+    def _more(self, owner: QWidget) -> QGridLayout:
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(8)
+        grid.setVerticalSpacing(4)
+        for column in (1, 4):
+            grid.setColumnStretch(column, 1)
+        for line, paths in enumerate(MORE):
+            for place, path in enumerate(paths):
+                label, field = QLabel(field_of(path).label), field_for(self.document, path)
+                label.setProperty("tone", "muted")
+                field.setMinimumWidth(70)
+                self.fields[path] = field
+                grid.addWidget(label, 2 * line, 3 * place)
+                grid.addWidget(field, 2 * line, 3 * place + 1, 1, 5 if len(paths) == 1 and not field.field.kind else 1)
+                if field.field.kind:
+                    grid.addWidget(Unit(self.document, path), 2 * line, 3 * place + 2)
+            grid.addWidget(Complaint(self.document, paths, owner), 2 * line + 1, 0, 1, 6)
+        return grid
+
+    def refresh(self) -> None:
+        """Show what the document says now."""
+        metals = self.document.value.metals
+        sides = [each for each in (metals.one, metals.other) if each is not None]
+        said = [f"{each.name or 'as stated'}: {words}" for each in sides if (words := metal_words(each))]
+        self.groups.setText("\n".join(said))
+        self.groups.setVisible(bool(said))
+        self._show_asked(self._gone_to)
+        self.view.refresh()
+        self._show_steps(self.desk.assessment())
+
+    def _show_asked(self, gone_to: str) -> None:
+        """Show what the job has a use for: diameters of pipe, temperature and time of what is heat-treated."""
+        wps = self.document.value
+        for widget in self._of_pipe:
+            widget.setVisible(wps.joint.product != "plate" or wps.range.diameter_mm is not None or gone_to in PIPE)
+        stated = wps.pwht.temperature_c is not None or wps.pwht.time_h is not None
+        for widget in self._of_heated:
+            widget.setVisible(wps.pwht.kind not in (None, "none") or stated or gone_to in HEATED)
+
+    def show_proof(self, assessment: Assessment) -> None:
+        """Show what is still to be done."""
+        self._show_steps(assessment)
+
+    def _show_steps(self, assessment: Assessment | None) -> None:
+        standing = self.desk.standing(self.document)
+        steps = next_steps(self.document.working, assessment or Assessment(None, ""), standing)[:MOST_STEPS]
+        if steps == self._shown_steps and self.steps:
+            return
+        self._shown_steps = steps
+        for button in self.steps:
+            self._next.removeWidget(button)
+            button.hide()
+            button.deleteLater()
+        self.steps = []
+        for step in steps or (Step("", f"Nothing: it is revision {standing.revision} as issued."),):
+            button = QPushButton(step.text)
+            button.setProperty("flat", True)  # noqa: FBT003 - a property of the stylesheet
+            button.setProperty("link", bool(steps))
+            button.clicked.connect(lambda _checked=False, step=step: self._go(step))
+            self._next.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
+            self.steps.append(button)
+
+    def _go(self, step: Step) -> None:
+        if step.path:
+            self.desk.go_to(step.path)
+        elif step.place:
+            self.desk.go(step.place)
+
+    def begin(self) -> None:
+        """Put the keyboard on the base metal while none is stated, else on the picture."""
+        metal = self.fields["metals/one/name"]
+        is_new = not self.document.text("metals/one/name")
+        (metal if is_new else self.view).setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def go_to(self, path: str) -> bool:
+        """Put the keyboard into the field of a leaf; return whether it is here."""
+        found = self.fields.get(path)
+        self._gone_to = path
+        self._show_asked(path)
+        if found is not None:
+            found.setFocus(Qt.FocusReason.ShortcutFocusReason)
+        return found is not None
+
+    def picture(self) -> str:
+        """Return the name of the picture in front."""
+        return "position"
+
+
+def _heading(text: str) -> QLabel:
+    label = QLabel(text)
+    label.setFont(font("title", strong=True))
+    return label
