@@ -1,12 +1,13 @@
 """The Passes place: table, stack and operating window show one thing and change one thing."""
 
 import pytest
-from PySide6.QtCore import QEvent, QModelIndex, QObject, QPoint, QPointF, QRect, Qt
+from PySide6.QtCore import QEvent, QItemSelection, QItemSelectionModel, QModelIndex, QObject, QPoint, QPointF, QRect, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from anlage.core.drawing.bead_map import middle
+from anlage.core.ranges import Interval
 from anlage.formats.font import measure
 from anlage.session.weld.beads import bead_layout, bead_of
 from anlage.session.weld.pictures import Sheet, weld_extent
@@ -423,3 +424,90 @@ def test_only_the_row_that_changed_is_painted_and_both_rows_when_another_pass_is
     rows = [table.visualRect(table.own_model.index(n, 0)).center().y() for n in (0, 2)]
     for y in rows:
         assert any(each.top() <= y <= each.bottom() and each.width() > 900 for each in painted.regions)
+
+
+# Several rows --------------------------------------------------------------------------------
+
+
+def select(person, first, last):
+    """Select cells of the table, from one (row, column) to another."""
+    table = person.place.table
+    table.setFocus()
+    table.setCurrentIndex(table.own_model.index(*first))
+    table.selectionModel().select(
+        QItemSelection(table.own_model.index(*first), table.own_model.index(*last)),
+        QItemSelectionModel.SelectionFlag.ClearAndSelect,
+    )
+
+
+def currents(person):
+    return [each.current_a and (each.current_a.low, each.current_a.high) for each in person.wps.passes]
+
+
+def test_what_is_typed_goes_into_every_selected_row_as_one_step(passes):
+    before = currents(passes)
+    select(passes, (3, 2), (6, 2))
+    passes.type("130..140")
+    assert currents(passes)[3] == (130, 140)
+    passes.press("Return")
+    assert currents(passes) == [*before[:3], *[(130, 140)] * 4, *before[7:]]
+    passes.press("Ctrl+Z")
+    assert currents(passes) == before
+
+
+def test_a_text_that_is_none_waits_in_every_selected_row(passes):
+    before = currents(passes)
+    select(passes, (3, 2), (4, 2))
+    passes.type("hot")
+    passes.press("Return")
+    assert currents(passes) == before
+    assert list(passes.document.working.pending.values()) == ["hot", "hot"]
+
+
+def test_a_choice_goes_into_every_selected_row(passes):
+    select(passes, (3, 0), (5, 0))
+    passes.press("F2")
+    passes.type("h")
+    passes.press("Return")
+    assert [each.role for each in passes.wps.passes][3:7] == ["hot", "hot", "hot", "fill"]
+
+
+def test_a_value_is_copied_down_exactly_and_undone_in_one(passes):
+    own = passes.wps.passes[3].id
+    passes.document.type_text(f"passes/{own}/travel_speed_mm_min", "60.123..70")
+    before = passes.document.working
+    select(passes, (3, 4), (6, 4))
+    passes.press("Alt+Shift+Down")
+    speeds = [each.travel_speed_mm_min for each in passes.wps.passes]
+    assert all(each == Interval(60.123, 70) for each in speeds[3:7])
+    assert speeds[7] != speeds[3]
+    passes.press("Ctrl+Z")
+    assert passes.document.working is before
+    select(passes, (9, 4), (9, 4))
+    passes.press("Alt+Shift+Down")
+    assert passes.wps.passes[10].travel_speed_mm_min == passes.wps.passes[9].travel_speed_mm_min
+
+
+def test_passes_go_to_the_clipboard_and_come_back_with_more_rows(passes):
+    count = len(passes.wps.passes)
+    select(passes, (0, 0), (1, 4))
+    passes.press("Ctrl+C")
+    assert QApplication.clipboard().text() == (
+        "root\tGTAW ER70S-2\t95..115\t10..12\t60..80\nhot\tGTAW ER70S-2\t120..145\t11..13\t70..95\n"
+    )
+    QApplication.clipboard().setText("root\tGTAW ER70S-2\t90\t10\tslow\nhot\tGTAW ER70S-2\t100..110\t11\t70\n")
+    select(passes, (count - 1, 0), (count - 1, 0))
+    passes.press("Ctrl+V")
+    last, new = passes.wps.passes[-2:]
+    assert (len(passes.wps.passes), last.role, new.role) == (count + 1, "root", "hot")
+    assert (last.deposit, new.current_a) == ("d1", Interval(100, 110))
+    assert list(passes.document.working.pending.values()) == ["slow"]
+    passes.press("Ctrl+Z")
+    assert len(passes.wps.passes) == count
+    assert not passes.document.working.pending
+
+
+def test_a_deposit_is_added_beside_the_deposits(passes):
+    passes.click(passes.place.add_button)
+    own = passes.wps.deposits[-1].id
+    assert passes.focus() is passes.place.deposits.cards[own].fields["process"]

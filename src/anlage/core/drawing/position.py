@@ -79,7 +79,8 @@ def _cell(each: Standing, corner: Point, *, is_chosen: bool) -> Iterator[Item]:
     yield Path(role="layer", points=frame, closed=True, target=each.target)
     yield from _placed(_solid(each), ((x + right) / 2, y + 13.6), SMALL)
     if each.turns:  # else it looks like one that is fixed
-        yield from _placed(_way_round(each, "", eye_of(each)), ((x + right) / 2, y + 13.6), SMALL)
+        turn = _placed(_way_round(each, "", eye_of(each)), ((x + right) / 2, y + 13.6), SMALL)
+        yield from (replace(item, size_mm=1.6) if isinstance(item, Marker) else item for item in turn)
     yield Text(role="value", at=((x + right) / 2, y + 1.6), text=f"{each.token} {each.product}", height_mm=NOTE_MM,
                target=each.target)  # fmt: skip
     yield Path(role="chosen" if is_chosen else "grid", points=(*frame, frame[0]), target=each.target)
@@ -217,7 +218,7 @@ def _way_round(each: Standing, progression: str, eye: Eye) -> Iterator[Item]:
             if dot(round_it[half + half // 2][1], eye.toward) > 0
             else round_it[: half + 1]
         )
-        points = [eye.on_paper(point) for point, out in seen if dot(out, eye.toward) > 0.2]
+        points = [eye.on_paper(point) for point, out in seen if dot(out, eye.toward) > 0.5]
         rises = points[-1][1] > points[0][1]
         yield from _arrow(points if rises == (progression == "uphill") else points[::-1])
 

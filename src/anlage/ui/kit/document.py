@@ -118,6 +118,10 @@ class Document(QObject):
         """Make `value` the open one as one undo step; steps of one `visit`, an object per focus or drag, become one."""
         self._push(changed_to(self.working, value), text, visit)
 
+    def take(self, working: Working, text: str, visit: object | None = None) -> None:
+        """Take another draft over as one undo step, with its texts that wait; `visit` as `edit`."""
+        self._push(working, text, visit)
+
     def _push(self, after: Working, text: str, visit: object | None) -> None:
         if after is not self.working and self.can_write:
             self.undo_stack.push(_Edit(self._show, self.working, after, text, visit))

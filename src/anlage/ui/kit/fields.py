@@ -68,6 +68,11 @@ class LeafField(OfferingLine):
         else:
             self.selectAll()
 
+    @property
+    def visit(self) -> object:
+        """What is typed in one visit is one undo step."""
+        return self._visit
+
     def _on_edited(self, text: str) -> None:
         self._typing = True
         self.document.type_text(self.path, text, self._visit, self._entered)
@@ -195,6 +200,7 @@ class ChoiceField(ListBox):
         super().__init__(document.reader, parent)
         self.document, self.path = document, path
         self.field: Field = field_of(path)
+        self.visit: object = object()  # what is chosen in one go is one undo step
         self.setAccessibleName(self.field.label)
         self.setToolTip(f"{self.field.label}. {self.field.tip}")
         self.setEnabled(document.can_write)
@@ -216,7 +222,8 @@ class ChoiceField(ListBox):
         self.setCurrentIndex(max(self.findData(stated), 0))
 
     def _on_activated(self, index: int) -> None:
-        self.document.type_text(self.path, self.itemData(index))
+        self.visit = object()
+        self.document.type_text(self.path, self.itemData(index), self.visit)
         self.left.emit()
 
 

@@ -25,7 +25,10 @@ HEAD = ("header/number", "header/title")
 ABSENT = {
     "metals/other/name": "the same", "pwht/temperature_c": "temperature", "pwht/time_h": "time",
     "preheat/minimum_c": "preheat", "preheat/interpass_maximum_c": "interpass", "preheat/maintenance": "nothing said",
-    "range/thickness_mm": "thickness", "range/diameter_mm": "diameter",
+    "header/code": "which code?", "joint/product": "plate or pipe?", "header/weld": "which weld?",
+    "header/impact": "required?", "header/hardness": "required?", "header/sour_service": "required?",
+    "pwht/kind": "which, or none?", "technique/progression": "up or down?", "range/thickness_mm": "thickness",
+    "range/diameter_mm": "diameter",
 }  # fmt: skip
 LEAVES = (
     *HEAD,

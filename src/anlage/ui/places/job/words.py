@@ -36,13 +36,23 @@ class WordField(LeafField):
 class WordChoice(ChoiceField):
     """A leaf of a few words as a word of a sentence; one that is not stated says what is wanted."""
 
-    def __init__(self, document: Document, path: str) -> None:
+    def __init__(self, document: Document, path: str, absent: str = "") -> None:
         super().__init__(document, path)
         self.setFont(font("title"))
         self.setProperty("inline", True)  # noqa: FBT003 - a property of the stylesheet
         if not self.field.required and self.itemText(0) == NOT_STATED:
-            self.setItemText(0, self.field.label.lower())
-        self.currentIndexChanged.connect(self.updateGeometry)
+            self.setItemText(0, absent or self.field.label.lower())
+        self.currentIndexChanged.connect(self._on_index)
+        self._on_index()
+
+    def _on_index(self) -> None:
+        """Say in muted ink what is wanted, while nothing is stated."""
+        absent = self.currentData() == ""
+        if absent != self.property("absent"):
+            self.setProperty("absent", absent)
+            self.style().unpolish(self)
+            self.style().polish(self)
+        self.updateGeometry()
 
     def sizeHint(self) -> QSize:
         width = QFontMetrics(self.font()).horizontalAdvance(self.currentText()) + ROOM_PX + 22
@@ -55,5 +65,5 @@ class WordChoice(ChoiceField):
 def word_for(document: Document, path: str, absent: str = "") -> WordField | WordChoice:
     """Return the kind of word that a leaf needs."""
     if field_of(path).shape == "choice":
-        return WordChoice(document, path)
+        return WordChoice(document, path, absent)
     return WordField(document, path, absent)

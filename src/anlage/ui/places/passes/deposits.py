@@ -5,6 +5,7 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWidget
 
 from anlage.core.procedure import Deposit
+from anlage.session.judging.groups import filler_words
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
 from anlage.ui.kit.guard import guarded
@@ -90,6 +91,18 @@ class DepositCard(QFrame):
             grid.addWidget(field, 2 * row + 1, 2 * column)
             if field.field.kind:
                 grid.addWidget(Unit(document, path), 2 * row + 1, 2 * column + 1)
+        self._path = f"deposits/{deposit.id}"
+        self.document = document
+        self.numbers = QLabel()
+        self.numbers.setProperty("tone", "muted")
+        self.numbers.setFont(font("note"))
+        grid.addWidget(self.numbers, 4, 0, 1, 8)
+        document.part(self._path).connect(self.refresh)
+        self.refresh()
         self.complaint = Complaint(document, [f"deposits/{deposit.id}/{name}" for name, *_ in CARD], self)
         self.complaint.setMaximumWidth(440)
-        grid.addWidget(self.complaint, 4, 0, 1, 8)
+        grid.addWidget(self.complaint, 5, 0, 1, 8)
+
+    def refresh(self) -> None:
+        """Show what the filler is to the codes."""
+        self.numbers.setText(filler_words(self.document.text(f"{self._path}/filler")) or " ")

@@ -3,7 +3,7 @@
 from typing import TYPE_CHECKING, cast
 
 from PySide6.QtCore import QPoint, QSize, Qt
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from anlage.core.document import fields_of
 from anlage.core.errors import AnlageError
@@ -62,6 +62,10 @@ class PassesPlace(Place):
         self.table = PassTable(document, self.selection)
         self.selection.follow()
         self.deposits = DepositStrip(document)
+        self.add_button = QPushButton("Add a deposit")
+        self.add_button.setToolTip("Process, filler and current of more passes (Ctrl+Shift+Return)")
+        self.add_button.setEnabled(document.can_write)
+        self.add_button.clicked.connect(self.add_deposit)
         self.scale = HeatScale(document.reader, lambda: heat_span(document.value), self._energy)
         self.seam_scale = HeatScale(document.reader, self._seam_heat, self._energy)
         self.hero = Hero(document, self.selection)
@@ -139,7 +143,8 @@ class PassesPlace(Place):
             button.setEnabled(self.document.can_write)
             button.clicked.connect(do)
             tools.addWidget(button, place // 4, place % 4)
-        tools.setRowStretch(2, 1)
+        tools.addWidget(self.add_button, 2, 0, 1, 4)
+        tools.setRowStretch(3, 1)
         return tools
 
     def _draw_icons(self) -> None:
@@ -172,7 +177,7 @@ class PassesPlace(Place):
 
     def _on_turned(self, view: str) -> None:
         """Give the view in front its room: one along the seam needs that of window, deposits and tools."""
-        others = (self.beside, self.deposits, self.fill, *self.tools.values())
+        others = (self.beside, self.deposits, self.fill, self.add_button, *self.tools.values())
         for widget in others:
             widget.setVisible(view == BEADS)
         self.seam_scale.setVisible(view != BEADS)
@@ -252,6 +257,10 @@ class PassesPlace(Place):
         if row >= 0 and 0 <= row + places < len(self.document.value.passes):
             wps = moved_pass(self.document.value, self.selection.pass_id, row + places)
             self.document.edit(wps, f"Move pass {row + 1}")
+
+    def copy_down(self) -> None:
+        """Copy the topmost selected value of the table down."""
+        self.table.copy_down()
 
     def fill_joint(self) -> None:
         """Write the passes anew so that they fill the joint, by the deposits and settings that are there."""

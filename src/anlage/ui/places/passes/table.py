@@ -1,7 +1,10 @@
 """The pass table: rows of 26 px, ranges with a small bar, typing where the value stands."""
 
+from collections.abc import Sequence
+from functools import partial
+
 from PySide6.QtCore import QEvent, QModelIndex, QObject, QPersistentModelIndex, QRect, QSize, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPen
+from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QKeySequence, QPainter, QPen
 from PySide6.QtWidgets import (
     QAbstractItemDelegate,
     QAbstractItemView,
@@ -13,6 +16,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from anlage.core.procedure import with_pass
+from anlage.session.leaves.draft import changed_to
+from anlage.session.leaves.many import as_tsv, copied_down, from_tsv, typed_in_all
+from anlage.session.leaves.table import field_of
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField, field_for
 from anlage.ui.kit.guard import guarded
@@ -79,11 +86,79 @@ class PassTable(QTableView):
         return QSize(300, HEAD_PX + ROW_PX * LEAST_ROWS + 4)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.matches(QKeySequence.StandardKey.Copy):
+            self.copy_cells()
+            return
+        if event.matches(QKeySequence.StandardKey.Paste):
+            self.paste_cells()
+            return
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and not event.modifiers():
             if self.state() != QAbstractItemView.State.EditingState and self.currentIndex().isValid():
                 self.edit(self.currentIndex())
             return
         super().keyPressEvent(event)
+
+    def selected(self) -> list[tuple[int, int]]:
+        """Return the rows and columns of the cells that are selected, in their order."""
+        return sorted((index.row(), index.column()) for index in self.selectionModel().selectedIndexes())
+
+    def _own_paths(self, row: int, columns: Sequence[int]) -> list[str]:
+        return [self.own_model.path(self.own_model.index(row, column)) for column in columns]
+
+    def change_others(self, text: str, visit: object) -> None:
+        """Type into the other selected cells of the current column what was typed into the current one."""
+        current = self.currentIndex()
+        rows = [row for row, column in self.selected() if column == current.column() and row != current.row()]
+        paths = [path for row in rows for path in self._own_paths(row, [current.column()]) if path]
+        if paths:
+            working = typed_in_all(self.document.working, [(path, text) for path in paths], self.document.system)
+            self.document.take(working, f"{field_of(paths[0]).label} of several passes", visit)
+
+    def copy_down(self) -> None:
+        """Copy the topmost selected value down the selection; of one cell to every pass below it."""
+        cells = self.selected()
+        if not cells or not self.document.can_write:
+            return
+        first = cells[0][0]
+        last = cells[-1][0] if cells[-1][0] > first else self.own_model.rowCount() - 1
+        working = self.document.working
+        for column in sorted({column for _, column in cells}):
+            paths = [path for row in range(first, last + 1) for path in self._own_paths(row, [column]) if path]
+            if len(paths) > 1:
+                working = copied_down(working, paths)
+        self.document.take(working, "Copy down")
+
+    def copy_cells(self) -> None:
+        """Put the selected cells on the clipboard, a line a pass."""
+        cells = self.selected()
+        rows, columns = (sorted({cell[place] for cell in cells}) for place in (0, 1))
+        texts = [[str(self.own_model.index(row, column).data() or "") for column in columns] for row in rows]
+        if texts:
+            QGuiApplication.clipboard().setText(as_tsv(texts))
+
+    def paste_cells(self) -> None:
+        """Type the cells of the clipboard from the current one on; what is worked out is left as it is."""
+        current, rows = self.currentIndex(), from_tsv(QGuiApplication.clipboard().text())
+        if not current.isValid() or not self.document.can_write or not any(any(row) for row in rows):
+            return
+        wps = self.document.value
+        for _ in range(current.row() + len(rows) - len(wps.passes)):
+            last = wps.passes[-1]
+            wps, _own = with_pass(wps, last.deposit)
+        working = changed_to(self.document.working, wps)
+        texts = []
+        for place, row in enumerate(rows):
+            owner = wps.passes[current.row() + place].id
+            for column, text in zip(COLUMNS[current.column() :], row, strict=False):
+                if column.leaf and not text.startswith("("):
+                    texts.append((f"passes/{owner}/{column.leaf}", self._as_typed(column.leaf, text)))
+        self.document.take(typed_in_all(working, texts, self.document.system), "Paste passes")
+
+    def _as_typed(self, leaf: str, text: str) -> str:
+        """Return what a text of the table means to its leaf: a deposit by its words is the deposit itself."""
+        if leaf != "deposit":
+            return text
+        return next((each.id for each in self.document.value.deposits if deposit_words(each) == text), text)
 
     def edit_leaf(self, leaf: str) -> None:
         """Put the keyboard on a leaf of the chosen pass."""
@@ -115,8 +190,18 @@ class _Delegate(QStyledItemDelegate):
         assert isinstance(model, PassModel)
         if COLUMNS[index.column()].leaf == "deposit":
             choices = [(deposit_words(each), each.id) for each in self.document.value.deposits]
-            return ChoiceField(self.document, model.path(index), parent, choices)
-        return field_for(self.document, model.path(index), parent)
+            editor: ChoiceField | LeafField = ChoiceField(self.document, model.path(index), parent, choices)
+        else:
+            editor = field_for(self.document, model.path(index), parent)
+        if isinstance(editor, ChoiceField):
+            editor.activated.connect(partial(self._change_others, editor))
+        return editor
+
+    def _change_others(self, editor: ChoiceField | LeafField, *_chosen: object) -> None:
+        table = self.parent()
+        assert isinstance(table, PassTable)
+        text = editor.text() if isinstance(editor, LeafField) else editor.currentData()
+        table.change_others(text, editor.visit)
 
     def setEditorData(self, editor: QWidget, index: Index) -> None:
         """Leave the field alone: it is bound to its leaf and shows it already."""
@@ -131,6 +216,8 @@ class _Delegate(QStyledItemDelegate):
         if event.type() == QEvent.Type.KeyPress and isinstance(editor, LeafField):
             assert isinstance(event, QKeyEvent)
             if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Escape):
+                if event.key() != Qt.Key.Key_Escape:
+                    self._change_others(editor)
                 editor.keyPressEvent(event)
                 self.closeEditor.emit(editor, QAbstractItemDelegate.EndEditHint.NoHint)
                 return True

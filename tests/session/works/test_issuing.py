@@ -1,0 +1,101 @@
+"""Issuing, templates and what is to be done next."""
+
+import pytest
+
+from anlage.core.document import read_strict, with_at, write
+from anlage.core.errors import InputError
+from anlage.core.procedure import WPS, Revision, Wps
+from anlage.core.record import PQR
+from anlage.session.judging.assessment import Assessment, Assessor
+from anlage.session.judging.evidence import evidence_of_document
+from anlage.session.leaves.draft import Working
+from anlage.session.works.demo import demo_file
+from anlage.session.works.found_documents import find_document, standing_of
+from anlage.session.works.issuing import Saying, against, issue
+from anlage.session.works.next_steps import next_steps
+from anlage.session.works.open_works import OpenWorks
+from anlage.session.works.templates import copied, coupon_of
+
+NOW = "2026-11-23T12:00:00Z"
+SAID = Saying("A. Author", "first", "")
+
+
+@pytest.fixture
+def works(tmp_path):
+    found = OpenWorks(demo_file(NOW, folder=tmp_path), now=lambda: NOW, told=pytest.fail)
+    yield found
+    found.close()
+
+
+def issued(works, working, saying):
+    own = works.entries()[0].id
+    assessment = Assessor(works.records()).assess(working.value)
+    return issue(works, own, working, against(working, works.revisions(own), assessment, "si"), saying)
+
+
+def test_what_was_said_stands_in_the_revision_and_in_no_draft(works):
+    own = works.entries()[0].id
+    working, _ = works.read(own)
+    revision = issued(works, working, Saying("A. Author", " first ", "ignored: nothing is amiss"))
+    assert read_strict(revision.body, WPS).revision == Revision(change="first")
+    standing = works.standing(own, working)
+    assert (standing.is_issued, standing.change, standing.reason) == (True, "first", "")
+    assert works.read(own)[0].value.revision == Revision()
+    found = find_document(f"{works.path}#OST-W-01@1", WPS)
+    assert (standing_of(found).is_issued, standing_of(found).change) == (True, "first")
+
+
+def test_an_edit_after_it_ends_what_was_said(works):
+    own = works.entries()[0].id
+    working, _ = works.read(own)
+    issued(works, working, SAID)
+    other = Working(with_at(working.value, "header/title", "x"))
+    assert (works.standing(own, other).change, works.standing(own, other).is_issued) == ("", False)
+
+
+def test_a_second_revision_needs_a_note_and_what_is_outside_a_reason(works):
+    working, _ = works.read(works.entries()[0].id)
+    issued(works, working, SAID)
+    with pytest.raises(InputError, match="what changed since the last revision is not said"):
+        issued(works, Working(with_at(working.value, "header/title", "x")), Saying("A. Author"))
+    wide = Working(with_at(working.value, "range/thickness_mm", (6, 60)))
+    with pytest.raises(InputError, match="issued with 1 outside is not said; type the reason"):
+        issued(works, wide, Saying("A. Author", "wider"))
+    assert issued(works, wide, Saying("A. Author", "wider", "trial")).number == 2
+
+
+def test_an_empty_or_unjudged_procedure_is_told_as_such():
+    found = against(Working(Wps()), (), Assessment(None, "no code is stated"), "si")
+    assert found.needs_reason
+    assert found.words() == "no passes are stated, not judged: no code is stated"
+    waiting = against(Working(Wps(), {"preheat/minimum_c": "x"}), (), Assessment(None, "why"), "si")
+    assert waiting.waiting == "1 text not taken over"
+
+
+def test_a_new_procedure_is_led_from_the_job_to_the_sheet(works):
+    standing = works.standing(works.entries()[0].id, Working(Wps()))
+    steps = next_steps(Working(Wps()), Assessment(None, ""), standing)
+    places = [step.place for step in steps]
+    assert [place for n, place in enumerate(places) if place not in places[:n]] == ["job", "joint", "passes", "sheet"]
+    working, _ = works.read(works.entries()[0].id)
+    issued(works, working, SAID)
+    assessment = Assessor(works.records()).assess(working.value)
+    assert next_steps(working, assessment, works.standing(works.entries()[0].id, working)) == ()
+
+
+def test_a_copied_record_has_nothing_that_was_measured(works):
+    (record, *_) = [value for _, value in works.records()]
+    copy = copied(record)
+    assert (copy.results, copy.welded, copy.welded_on, copy.preheat_least_c) == ((), (), None, None)
+    assert all(each.current_a is None and each.heat_input_kj_mm is None for each in copy.deposits)
+    assert copy.metals == record.metals
+    assert evidence_of_document(copy).state == "open"
+
+
+def test_a_coupon_of_a_procedure_is_a_record_that_proves_nothing_yet(works):
+    wps = works.read(works.entries()[0].id)[0].value
+    coupon = coupon_of(wps)
+    assert read_strict(write(coupon), PQR) == coupon
+    assert evidence_of_document(coupon).state == "open"
+    wide = coupon_of(with_at(wps, "technique/position", "1G, 3G"))
+    assert wide.technique.position is None, "which of them is welded is not known yet"
