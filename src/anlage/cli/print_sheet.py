@@ -11,8 +11,9 @@ from anlage.formats.font import measure
 from anlage.formats.pdf import pdf
 from anlage.session.judging.assessment import Assessor
 from anlage.session.keyed.answer import Answer
+from anlage.session.machine.clock import made_at
+from anlage.session.output.printed import Desired, printed
 from anlage.session.output.saving import save
-from anlage.session.output.wps_sheet import sheet
 from anlage.session.works.found_documents import (
     find_document,
     records_for,
@@ -30,8 +31,10 @@ def print_answer(name: str, target: str, records: Sequence[str], paper: str, *, 
     """
     found = find_document(name, WPS)
     judge = Assessor(records_for(found, records))
-    pages = sheet(found.value, judge.assess(found.value), standing_of(found), paper=paper, measure=measure)
-    data, path = pdf(pages, title=found.value.header.number), Path(target)
+    desired = Desired(paper, measure, "", made_at())
+    made = printed(found.value, judge.assess(found.value), standing_of(found), desired)
+    pages, path = made.pages, Path(target)
+    data = pdf(pages, title=made.title, author=made.author, made_at=made.made_at)
     save(path, lambda: data, sources=(found.source, *map(source_of, records)), over=force)
     values = {"file": str(path), "pages": len(pages), "sha256": hashlib.sha256(data).hexdigest()}
     return Answer(values, [("written", str(path)), ("pages", f"{len(pages)}")], ())

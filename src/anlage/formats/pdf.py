@@ -2,9 +2,11 @@
 
 import io
 from collections.abc import Sequence
+from datetime import UTC, datetime
 from typing import Any
 
 from reportlab.lib.colors import HexColor
+from reportlab.lib.utils import TimeStamp
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
@@ -17,13 +19,16 @@ PT_PER_MM = 72 / 25.4
 REGULAR, STRONG = "sheet", "sheet-strong"
 
 
-def pdf(pages: Sequence[DisplayList], *, title: str, heat: Heat | None = None) -> bytes:
-    """Return pages as PDF; without dates or random marks, so that equal pages give equal bytes.
+def pdf(
+    pages: Sequence[DisplayList], *, title: str, author: str = "", made_at: str = "", heat: Heat | None = None
+) -> bytes:
+    """Return pages as PDF; without random marks, so that equal pages of one time give equal bytes.
 
     Parameters
     ----------
     pages : display lists of scale 1 in millimetres of paper
-    title : title of the document
+    title, author : of the document
+    made_at : when it was made, as ISO 8601 in UTC; "" leaves the date to a fixed one, for what has none
     heat : gives the colour of a heat number [kJ/mm]; without it areas with heat are filled as their role is
     """
     for name, path in zip((REGULAR, STRONG), FONTS, strict=True):
@@ -32,7 +37,9 @@ def pdf(pages: Sequence[DisplayList], *, title: str, heat: Heat | None = None) -
     (_, _), (width, height) = pages[0].low, pages[0].high
     canvas = Canvas(target, pagesize=(width * PT_PER_MM, height * PT_PER_MM), invariant=1, pageCompression=1)
     canvas.setTitle(title)
-    canvas.setAuthor("")
+    canvas.setAuthor(author)
+    if made_at:
+        canvas._doc._timeStamp = _stamp(made_at)  # noqa: SLF001 - the package knows only now, or a time of the machine
     canvas.setCreator("Anlage")
     styles = role_styles("light")
     for page in pages:
@@ -42,6 +49,15 @@ def pdf(pages: Sequence[DisplayList], *, title: str, heat: Heat | None = None) -
         canvas.showPage()
     canvas.save()
     return target.getvalue()
+
+
+def _stamp(made_at: str) -> TimeStamp:
+    moment = datetime.fromisoformat(made_at.replace("Z", "+00:00")).astimezone(UTC)
+    found = TimeStamp(True)  # noqa: FBT003 - not the time of the machine
+    found.t = moment.timestamp()
+    found.lt = moment.timetuple()
+    found.YMDhms = tuple(found.lt)[:6]
+    return found
 
 
 def _draw(canvas: Canvas, item: Item, style: Style) -> None:

@@ -73,7 +73,7 @@ def test_a_new_user_designs_fills_prints_and_exports_a_joint(person, files):
     drawing = ezdxf.read(io.StringIO(dxf.read_text()))
     assert len([e for e in drawing.modelspace() if e.dxf.layer == "BEADS"]) >= len(ids)
     sheet = files("floor.pdf")
-    person.press("Ctrl+P")
+    person.press("Ctrl+E")
     assert sheet.read_bytes().startswith(b"%PDF-")
 
 

@@ -234,5 +234,5 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
     assert person.place.state.text().startswith("Revision 1, issued ")
     target = tmp_path / "sheet.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
-    person.press("Ctrl+P")
+    person.press("Ctrl+E")
     assert target.read_bytes().startswith(b"%PDF-")

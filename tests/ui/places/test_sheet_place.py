@@ -1,7 +1,10 @@
 """The Sheet place: preview, paper, issuing and PDF through the real window."""
 
+from pathlib import Path
+
 import pytest
-from PySide6.QtWidgets import QApplication, QFileDialog
+from PySide6.QtPrintSupport import QPrinter
+from PySide6.QtWidgets import QApplication, QDialog, QFileDialog
 
 from anlage.core.drawing import Text
 
@@ -118,7 +121,7 @@ def test_an_empty_procedure_is_issued_only_with_a_reason(newcomer):
 def test_the_sheet_is_saved_as_pdf(sheet, tmp_path, monkeypatch):
     target = tmp_path / "sheet.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
-    sheet.press("Alt+J", "Ctrl+P")
+    sheet.press("Alt+J", "Ctrl+E")
     assert sheet.desk.place == "sheet"
     assert target.read_bytes().startswith(b"%PDF-")
     sheet.place.save_pdf(tmp_path / "no/such/folder.pdf")
@@ -150,7 +153,89 @@ def test_the_sheet_is_shown_before_judging_caught_up(demo):
 def test_the_pages_are_made_once_for_an_edit(demo, monkeypatch):
     demo.press("Alt+S")
     made = []
-    monkeypatch.setattr(demo.place, "_made", lambda standing: made.append(standing) or ())
+    whole = demo.place._made
+    monkeypatch.setattr(demo.place, "_made", lambda state: made.append(state) or whole(state))
     demo.desk.document.type_text("header/title", "Once")
     demo.settle()
     assert len(made) == 1
+
+
+# Earlier revisions ---------------------------------------------------------------------------
+
+
+@pytest.fixture
+def twice(sheet):
+    """Someone at a procedure that was issued twice and edited since."""
+    issue(sheet)
+    sheet.document.type_text("header/title", "Second")
+    sheet.document.type_text(f"passes/{sheet.wps.passes[0].id}/current_a", "99..120")
+    issue(sheet, change="title and root")
+    sheet.document.type_text("preheat/minimum_c", "95")
+    sheet.settle()
+    return sheet
+
+
+def choose(person, box, text):
+    (index,) = [n for n in range(box.count()) if box.itemText(n).startswith(text)]
+    box.setCurrentIndex(index)
+    box.activated.emit(index)
+    person.settle()
+
+
+def test_an_earlier_revision_is_shown_as_it_was_and_the_draft_stays(twice, tmp_path):
+    place, before = twice.place, twice.document.working
+    choose(twice, place.shown, "revision 1")
+    assert "Penstock shell, longitudinal seam" in words(twice)
+    assert "What changed" not in words(twice)
+    choose(twice, place.shown, "revision 2")
+    assert "What changed: title and root" in words(twice)
+    assert twice.document.working is before
+    place.save_pdf(tmp_path / "second.pdf")
+    assert b"/Author (A. Author)" in (tmp_path / "second.pdf").read_bytes()
+    assert twice.shell.notice.text.text() == f"OST-W-01 revision 2 is written to {tmp_path / 'second.pdf'}."
+
+
+def test_two_states_stand_beside_each_other_with_what_differs(twice):
+    place = twice.place
+    assert place.comparison.isHidden()
+    choose(twice, place.shown, "revision 1")
+    choose(twice, place.beside, "as it is now")
+    table = place.comparison.table
+    rows = [[table.item(row, column).text() for column in range(3)] for row in range(table.rowCount())]
+    assert rows == [
+        ["Title", "Penstock shell, longitudinal seam", "Second"], ["Preheat, least", "80 °C", "95 °C"],
+        ["Current of pass 1", "95..115 A", "99..120 A"],
+    ]  # fmt: skip
+    assert place.other_pages.pages
+    place.scroll.verticalScrollBar().setValue(300)
+    assert place.other_scroll.verticalScrollBar().value() == 300
+    choose(twice, place.beside, "nothing")
+    assert place.other_scroll.isHidden()
+
+
+def test_what_is_shown_is_printed(twice, tmp_path):
+    choose(twice, twice.place.shown, "revision 1")
+    twice.press("Ctrl+P")
+    assert twice.place.print_dialog.windowTitle() == "Print OST-W-01 revision 1"
+    printer = twice.place.print_dialog.printer()
+    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
+    printer.setOutputFileName(str(tmp_path / "printed.pdf"))
+    QDialog.accept(twice.place.print_dialog)
+    data = (tmp_path / "printed.pdf").read_bytes()
+    assert data.count(b"/Type /Page\n") + data.count(b"/Type /Page ") == len(twice.place.pages.pages)
+
+
+def test_before_the_first_revision_there_is_nothing_to_choose(sheet):
+    assert sheet.place.shown.isHidden()
+    issue(sheet)
+    assert sheet.place.shown.isVisible()
+
+
+def test_the_file_of_a_sheet_is_proposed_by_number_and_revision_in_the_documents(twice, monkeypatch):
+    asked = []
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *words: asked.append(words[2]) or ("", ""))
+    twice.press("Ctrl+E")
+    choose(twice, twice.place.shown, "revision 1")
+    twice.press("Ctrl+E")
+    assert [Path(name).name for name in asked] == ["OST-W-01 draft.pdf", "OST-W-01 revision 1.pdf"]
+    assert all(Path(name).is_absolute() for name in asked)

@@ -73,6 +73,8 @@ def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command,
                 partial(loaded(f"{exporting}:ask_for_picture"), desk), (PROCEDURE.id,)),
         Command("table", "Save the passes as XLSX or CSV…", "Ctrl+Shift+T",
                 partial(loaded(f"{exporting}:ask_for_table"), desk), (PROCEDURE.id,)),
+        Command("batch", "Print or save the sheets of several procedures…", "Ctrl+Shift+E",
+                partial(loaded("anlage.ui.desk.batch_dialog:ask"), desk), words="batch PDF all WPS"),
         Command("shortcuts", "List of shortcuts", "F1", partial(shortcut_list, desk)),
         Command("quit", "Quit", "Ctrl+Q", desk.shell.close),
     )  # fmt: skip

@@ -27,6 +27,7 @@ from anlage.ui.kit.place import Clocks, Place, PlaceSpec
 from anlage.ui.kit.reader import Reader
 
 if TYPE_CHECKING:
+    from anlage.core.procedure import Wps
     from anlage.session.judging.assessment import Assessment
     from anlage.session.works.issuing import Against, Saying
     from anlage.session.works.register import RegisterRow
@@ -293,6 +294,10 @@ class WindowDesk(QObject):
     def assessment(self) -> "Assessment | None":
         """Return how the procedure in front stands by its code; `None` where no procedure is in front."""
         return self._judging.assessment()
+
+    def assess(self, wps: "Wps") -> "Assessment":
+        """Return how a procedure that is not in front stands by its code and the records that there are."""
+        return self._works.assessor().assess(wps)
 
     @property
     def strip(self) -> "ProofStrip | None":

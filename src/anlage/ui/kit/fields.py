@@ -2,8 +2,8 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import QEvent, QPointF, QSize, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtCore import QPointF, QSize, Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import QComboBox, QLabel, QWidget
 
 from anlage.session.leaves.steps import stepped
@@ -90,20 +90,11 @@ class LeafField(OfferingLine):
             self.style().unpolish(self)
             self.style().polish(self)
 
-    def event(self, event: QEvent) -> bool:
-        undoing = (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo)
-        if event.type() == QEvent.Type.ShortcutOverride and any(map(event.matches, undoing)):  # type: ignore[attr-defined]
-            event.ignore()  # the document's undo, not the line's own
-            return False
-        return super().event(event)
-
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
         if self._goes_into_offer(event):
             return
-        if any(map(event.matches, (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo))):
-            event.ignore()
-        elif key in _STEPS and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
+        if key in _STEPS and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
             self._step(_STEPS[key])
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self._finish()

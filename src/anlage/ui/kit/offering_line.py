@@ -1,9 +1,9 @@
-"""A line of text that offers words while someone types, and never gets in the way: only Down goes into the list."""
+"""A line of a document's own text that offers words while someone types, and never gets in the way."""
 
 from collections.abc import Sequence
 
 from PySide6.QtCore import QEvent, QPoint, Qt
-from PySide6.QtGui import QFocusEvent, QKeyEvent
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QListWidget, QWidget
 
 from anlage.session.leaves.suggestions import matching
@@ -12,6 +12,7 @@ from anlage.ui.kit.text_line import TextLine
 
 SHOWN_ROWS = 8
 LEAST_PX = 180
+UNDOING = (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo)
 
 
 @guarded
@@ -104,15 +105,20 @@ class OfferingLine(TextLine):
         return False
 
     def event(self, event: QEvent) -> bool:
-        if event.type() == QEvent.Type.ShortcutOverride and self.is_offering:
+        if event.type() == QEvent.Type.ShortcutOverride:
             assert isinstance(event, QKeyEvent)
-            if event.key() == Qt.Key.Key_Escape:
+            if any(map(event.matches, UNDOING)):
+                event.ignore()  # the document's undo, not the line's own
+                return False
+            if self.is_offering and event.key() == Qt.Key.Key_Escape:
                 event.accept()
                 return True
         return super().event(event)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if not self._goes_into_offer(event):
+        if any(map(event.matches, UNDOING)):
+            event.ignore()
+        elif not self._goes_into_offer(event):
             super().keyPressEvent(event)
 
     def focusOutEvent(self, event: QFocusEvent) -> None:

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QWidget
 from anlage.ui.kit.reader import Reader
 
 if TYPE_CHECKING:  # part of the first paint: nothing heavy may be loaded for it
+    from anlage.core.procedure import Wps
     from anlage.session.judging.assessment import Assessment
     from anlage.session.machine.settings import Settings
     from anlage.session.works.issuing import Against, Saying
@@ -97,6 +98,10 @@ class Desk(Protocol):
 
     def assessment(self) -> "Assessment | None":
         """Return how the procedure in front stands by its code; `None` where no procedure is in front."""
+        ...
+
+    def assess(self, wps: "Wps") -> "Assessment":
+        """Return how a procedure that is not in front stands by its code and the records that there are."""
         ...
 
     def rows(self) -> "tuple[RegisterRow, ...]":

@@ -3,7 +3,8 @@
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import Qt
+from msgspec import Struct
+from PySide6.QtCore import QStandardPaths, Qt
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
     QFileDialog,
@@ -14,12 +15,14 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
-from anlage.core.drawing import DisplayList
 from anlage.core.errors import AnlageError
+from anlage.core.procedure import Wps
 from anlage.session.judging.assessment import Assessment
+from anlage.session.output.printed import Desired, Printed, printed
 from anlage.session.output.saving import save
-from anlage.session.output.wps_sheet import sheet
+from anlage.session.works.differences import differences
 from anlage.session.works.issuing import Against, Saying
+from anlage.session.works.revisions import read_revision, standing_of_revision, words_of
 from anlage.session.works.standing import Standing
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ListBox
@@ -27,31 +30,49 @@ from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, measure
 from anlage.ui.kit.place import Desk, Place
+from anlage.ui.places.sheet.comparison import Comparison
 from anlage.ui.places.sheet.pages import Pages
 
 if TYPE_CHECKING:
+    from PySide6.QtPrintSupport import QPrintDialog
+
     from anlage.ui.places.sheet.issue_dialog import IssueDialog
 
 PAPER_NAMES = {"a4": "A4", "letter": "Letter"}
+NOW_WORDS, NOW, NOTHING = "as it is now", 0, -1  # for a revision: the draft as it is; nothing beside it
+
+
+class State(Struct, frozen=True):
+    """A procedure as it is shown: the draft, or a revision read again."""
+
+    value: Wps
+    assessment: Assessment
+    standing: Standing
 
 
 @guarded
 class SheetPlace(Place):
-    """Preview of every page, the paper, issuing and saving as PDF."""
+    """Preview of every page, of the draft or a revision, two beside each other; paper, issuing, print and PDF."""
 
     def __init__(self, document: Document, desk: Desk) -> None:
         super().__init__()
         self.document, self.desk = document, desk
-        self.pages = Pages()
-        self._shown: tuple[Any, ...] | None = None  # what the pages are made of
+        self.pages, self.other_pages = Pages(), Pages()
+        self._made_of: tuple[Any, ...] | None = None  # what the pages are made of
         self.state = QLabel()
-        self.paper = ListBox(document.reader)
+        self.paper, self.shown, self.beside = (ListBox(document.reader) for _ in range(3))
         self.issue_button, self.pdf_button = QPushButton("Issue revision…"), QPushButton("Save PDF…")
-        self.complaint = QLabel()
+        self.print_button = QPushButton("Print…")
+        self.complaint, self.comparison = QLabel(), Comparison()
+        self.print_dialog: QPrintDialog | None = None
+        self._listed: tuple[int, ...] = ()
         self._lay_out()
         self.paper.currentIndexChanged.connect(self._on_kept)
+        self.shown.activated.connect(self.refresh)
+        self.beside.activated.connect(self.refresh)
         self.issue_button.clicked.connect(self.issue)
         self.pdf_button.clicked.connect(self.ask_for_pdf)
+        self.print_button.clicked.connect(self.ask_to_print)
         document.changed.connect(self.refresh)
 
     def showEvent(self, event: QShowEvent) -> None:
@@ -61,24 +82,45 @@ class SheetPlace(Place):
     def _lay_out(self) -> None:
         self.state.setFont(font("title", strong=True))
         self.complaint.setProperty("tone", "outside")
-        self.paper.setAccessibleName("Paper")
+        self.complaint.setWordWrap(True)
+        for box, name in ((self.paper, "Paper"), (self.shown, "Shown"), (self.beside, "Beside it")):
+            box.setAccessibleName(name)
         for key, name in PAPER_NAMES.items():
             self.paper.addItem(name, key)
         self.paper.setCurrentIndex(max(self.paper.findData(self.desk.settings.paper), 0))
-        head = QHBoxLayout()
-        head.setSpacing(8)
-        head.addWidget(self.state)
-        head.addWidget(self.complaint, 1)
-        for widget in (self.issue_button, self.paper, self.pdf_button):
+        head, choice = QHBoxLayout(), QHBoxLayout()
+        for row in (head, choice):
+            row.setSpacing(8)
+        head.addWidget(self.state, 1)
+        for widget in (self.issue_button, self.paper, self.print_button, self.pdf_button):
             head.addWidget(widget)
-        self.scroll = scroll = QScrollArea()
-        scroll.setWidget(self.pages)
-        scroll.setWidgetResizable(True)
-        scroll.setAccessibleName("Pages of the sheet")
+        self._choosers: list[QLabel] = []
+        for word, box in (("Shown", self.shown), ("beside it", self.beside)):
+            label = QLabel(word)
+            label.setProperty("tone", "muted")
+            self._choosers.append(label)
+            box.setMinimumWidth(240)
+            choice.addWidget(label)
+            choice.addWidget(box)
+        choice.addWidget(self.complaint, 1)
+        self.scroll, self.other_scroll = QScrollArea(), QScrollArea()
+        sides = QHBoxLayout()
+        sides.setSpacing(8)
+        for scroll, pages, name in (
+            (self.scroll, self.pages, "Pages of the sheet"), (self.other_scroll, self.other_pages, "Pages beside it"),
+        ):  # fmt: skip
+            scroll.setWidget(pages)
+            scroll.setWidgetResizable(True)
+            scroll.setAccessibleName(name)
+            sides.addWidget(scroll, 1)
+        self.scroll.verticalScrollBar().valueChanged.connect(self.other_scroll.verticalScrollBar().setValue)
+        self.other_scroll.verticalScrollBar().valueChanged.connect(self.scroll.verticalScrollBar().setValue)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(16, 12, 16, 12)
         layout.addLayout(head)
-        layout.addWidget(scroll, 1)
+        layout.addLayout(choice)
+        layout.addWidget(self.comparison)
+        layout.addLayout(sides, 1)
 
     @property
     def proof(self) -> Assessment:
@@ -93,16 +135,63 @@ class SheetPlace(Place):
         """Set the pages anew, when they are next looked at."""
         if not self.isVisible():
             return
+        self._list_revisions()
         standing = self.desk.standing(self.document)
         self.state.setText(f"{standing.words()[0].upper()}{standing.words()[1:]}")
         self.issue_button.setEnabled(self.document.can_write and not standing.is_issued and not standing.waiting)
-        shown = (self.document.value, self.proof, standing, self.paper.currentData())
-        if self._shown is None or any(a is not b and a != b for a, b in zip(shown, self._shown, strict=True)):
-            self._shown = shown
-            self.pages.show_pages(self._made(standing))
+        chosen = (self.shown.currentData(), self.beside.currentData())
+        made_of = (self.document.value, self.proof, standing, self.paper.currentData(), chosen)
+        if self._made_of is None or any(a is not b and a != b for a, b in zip(made_of, self._made_of, strict=True)):
+            self._made_of = made_of
+            self._show_chosen(*chosen)
 
-    def _made(self, standing: Standing) -> tuple[DisplayList, ...]:
-        return sheet(self.document.value, self.proof, standing, paper=self.paper.currentData(), measure=measure)
+    def _list_revisions(self) -> None:
+        """Offer every revision that was issued, the newest first."""
+        issued = self.desk.revisions(self.document)
+        listed = tuple(each.number for each in issued)
+        if listed == self._listed and self.shown.count():
+            return
+        self._listed = listed
+        for box, first in ((self.shown, (NOW_WORDS, NOW)), (self.beside, ("nothing", NOTHING))):
+            kept = box.currentData()
+            box.clear()
+            box.addItem(*first)
+            if box is self.beside:
+                box.addItem(NOW_WORDS, NOW)
+            for each in reversed(issued):
+                box.addItem(words_of(each), each.number)
+            box.setCurrentIndex(max(box.findData(kept), 0))
+        for widget in (*self._choosers, self.shown, self.beside):
+            widget.setVisible(bool(issued))
+
+    def _state(self, revision: int) -> State:
+        """Return a state of the procedure: the draft, or a revision as it is read and judged now."""
+        if revision == NOW:
+            return State(self.document.value, self.proof, self.desk.standing(self.document))
+        own = next(each for each in self.desk.revisions(self.document) if each.number == revision)
+        value = read_revision(own, "wps")
+        return State(value, self.desk.assess(value), standing_of_revision(own, value))
+
+    def _show_chosen(self, shown: int, beside: int) -> None:
+        self.complaint.setText("")
+        try:
+            state = self._state(shown)
+            other = self._state(beside) if beside != NOTHING else None
+        except AnlageError as fault:
+            self.complaint.setText(str(fault))
+            return
+        self.pages.show_pages(self._made(state).pages)
+        self.other_scroll.setVisible(other is not None)
+        self.comparison.setVisible(other is not None)
+        if other is not None:
+            self.other_pages.show_pages(self._made(other).pages)
+            found = differences(state.value, other.value, self.document.system)
+            self.comparison.show_differences(found, self.shown.currentText(), self.beside.currentText())
+
+    def _made(self, state: State) -> Printed:
+        now, author = self.desk.clocks.now(), self.desk.settings.author
+        desired = Desired(self.paper.currentData(), measure, author, now)
+        return printed(state.value, state.assessment, state.standing, desired)
 
     def begin(self) -> None:
         """Put the keyboard on the pages, which arrow keys scroll: no key that goes astray issues anything."""
@@ -137,24 +226,48 @@ class SheetPlace(Place):
     def _issue(self, saying: Saying) -> None:
         self.desk.keep(author=saying.author)
         self.desk.issue(self.document, saying)
+        self.shown.setCurrentIndex(0)
         self.refresh()
+
+    def _in_hand(self) -> Printed | None:
+        """Return the sheet that is shown; `None` where a revision cannot be read."""
+        try:
+            return self._made(self._state(self.shown.currentData()))
+        except AnlageError as fault:
+            self.complaint.setText(str(fault))
+            return None
+
+    def ask_to_print(self) -> None:
+        """Let the person choose a printer for what is shown."""
+        made = self._in_hand()
+        if made is not None:
+            self.print_dialog = loaded("anlage.ui.picture.printing:ask_to_print")(made.pages, made.title, self)
 
     def ask_for_pdf(self) -> None:
         """Let the person choose where the sheet goes, and write it there."""
-        proposed = f"{self.document.value.header.number or 'procedure'}.pdf".replace("/", "-")
+        made = self._in_hand()
+        if made is None:
+            return
+        folder = QStandardPaths.writableLocation(QStandardPaths.StandardLocation.DocumentsLocation)
+        proposed = str(Path(folder) / f"{made.title}.pdf".replace("/", "-"))
         name, _ = QFileDialog.getSaveFileName(self, "Save sheet", proposed, "PDF (*.pdf)")
         if name:
-            self.save_pdf(Path(name))
+            path = Path(name)
+            self.save_pdf(path if path.suffix else path.with_suffix(".pdf"))
 
     def save_pdf(self, path: Path) -> None:
-        """Write the sheet as PDF."""
-        pages, title = self._made(self.desk.standing(self.document)), self.document.value.header.number
+        """Write what is shown as PDF, and say where it is."""
+        made = self._in_hand()
+        if made is None:
+            return
+        pdf = loaded("anlage.formats.pdf:pdf")
         try:
-            save(path, lambda: loaded("anlage.formats.pdf:pdf")(pages, title=title))
+            save(path, lambda: pdf(made.pages, title=made.title, author=made.author, made_at=made.made_at))
         except AnlageError as refusal:
             self.complaint.setText(str(refusal))
             return
         self.complaint.setText("")
+        self.desk.say(f"{made.title} is written to {path}.")
 
     def _on_kept(self) -> None:
         self.desk.keep(paper=self.paper.currentData())

@@ -13,7 +13,8 @@ SPEC = PlaceSpec(
     make=_PLACE,
     commands=(
         PlaceCommand("issue", "Issue revision…", "", f"{_PLACE}.issue"),
-        PlaceCommand("pdf", "Save sheet as PDF…", "Ctrl+P", f"{_PLACE}.ask_for_pdf"),
+        PlaceCommand("print", "Print the sheet…", "Ctrl+P", f"{_PLACE}.ask_to_print", "paper printer"),
+        PlaceCommand("pdf", "Save sheet as PDF…", "Ctrl+E", f"{_PLACE}.ask_for_pdf"),
     ),
     words="print issue revision PDF",
 )

@@ -1,0 +1,49 @@
+"""Sheets as they are handed out: pages, and whose they are and when they were made."""
+
+from collections.abc import Sequence
+
+from msgspec import Struct
+
+from anlage.core.drawing import DisplayList, Measure
+from anlage.core.procedure import Wps
+from anlage.session.judging.assessment import Assessment
+from anlage.session.output.wps_sheet import sheet
+from anlage.session.works.standing import Standing
+
+
+class Printed(Struct, frozen=True):
+    """Some pages with their title, their author and when they were made (UTC, ISO 8601)."""
+
+    pages: tuple[DisplayList, ...]
+    title: str
+    author: str
+    made_at: str
+
+
+class Desired(Struct, frozen=True):
+    """How sheets are made: paper, what measures texts, who makes them and when, for what is not issued."""
+
+    paper: str
+    measure: Measure
+    author: str
+    now: str
+
+
+def printed(wps: Wps, assessment: Assessment, standing: Standing, desired: Desired) -> Printed:
+    """Return the sheet of a procedure: of a revision by whom and when it was issued, of a draft as of now."""
+    pages = sheet(wps, assessment, standing, paper=desired.paper, measure=desired.measure)
+    if standing.is_issued:
+        return Printed(pages, title_of(wps, standing), standing.author, standing.issued_at)
+    return Printed(pages, title_of(wps, standing), desired.author, desired.now)
+
+
+def title_of(wps: Wps, standing: Standing) -> str:
+    """Return number and revision, as the file of a sheet is called."""
+    number = wps.header.number or "procedure"
+    return f"{number} revision {standing.revision}" if standing.is_issued else f"{number} draft"
+
+
+def together(sheets: Sequence[Printed], desired: Desired) -> Printed:
+    """Return several sheets as one, for one file or one print."""
+    pages = tuple(page for each in sheets for page in each.pages)
+    return Printed(pages, ", ".join(each.title for each in sheets), desired.author, desired.now)

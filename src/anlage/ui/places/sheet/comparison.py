@@ -1,0 +1,43 @@
+"""Two states of a procedure beside each other: what differs in a table, and both sheets."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
+
+from anlage.session.works.differences import Difference
+
+MOST_PX = 240
+ROW_PX = 26
+
+
+class Comparison(QWidget):
+    """What differs between two states, a row a leaf."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.table = QTableWidget(0, 3)
+        self.table.setAccessibleName("What differs")
+        self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
+        self.table.verticalHeader().hide()
+        self.table.verticalHeader().setDefaultSectionSize(ROW_PX)
+        self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+        self.table.horizontalHeader().setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
+        self.table.setShowGrid(False)
+        self.table.setTabKeyNavigation(False)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(self.table)
+
+    def show_differences(self, found: Sequence[Difference], left: str, right: str) -> None:
+        """Show what differs between two states, called so."""
+        rows = list(found) or [Difference("Nothing differs.", "", "")]
+        self.table.setHorizontalHeaderLabels(["What differs", left, right])
+        self.table.setRowCount(len(rows))
+        for row, each in enumerate(rows):
+            for column, text in enumerate((each.label, each.left, each.right)):
+                item = QTableWidgetItem(text)
+                item.setToolTip(text)
+                self.table.setItem(row, column, item)
+        self.setFixedHeight(min(ROW_PX * (len(rows) + 1) + 8, MOST_PX))
