@@ -1,12 +1,11 @@
 """Settings of the person at this machine, in one TOML file: read with mercy, written whole."""
 
-import json
-import os
 from collections.abc import Mapping
 from pathlib import Path
 from types import MappingProxyType
 from typing import TYPE_CHECKING, Any, NamedTuple
 
+import platformdirs
 import tomli
 
 from anlage.core.letters import has_odd
@@ -16,6 +15,7 @@ if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded fo
     from anlage.core.quantities.units import System
     from anlage.data.look import Theme
 
+NAME = "anlage"
 RECENT = 8  # files remembered
 _WORDS: dict[str, tuple[str, ...]] = {"units": ("si", "us"), "theme": ("light", "dark"), "paper": ("a4", "letter")}
 
@@ -42,22 +42,17 @@ class Settings(NamedTuple):  # and no struct: nothing heavy may be loaded for th
 
 def settings_file() -> Path:
     """Return where the settings lie: under XDG_CONFIG_HOME."""
-    return _xdg("XDG_CONFIG_HOME", ".config") / "settings.toml"
+    return platformdirs.user_config_path(NAME) / "settings.toml"
 
 
 def state_folder() -> Path:
     """Return where logs lie: under XDG_STATE_HOME."""
-    return _xdg("XDG_STATE_HOME", ".local/state")
+    return platformdirs.user_state_path(NAME)
 
 
 def data_folder() -> Path:
     """Return where works files are proposed to lie: under XDG_DATA_HOME."""
-    return _xdg("XDG_DATA_HOME", ".local/share")
-
-
-def _xdg(variable: str, otherwise: str) -> Path:
-    base = os.environ.get(variable, "")
-    return (Path(base) if Path(base).is_absolute() else Path.home() / otherwise) / "anlage"
+    return platformdirs.user_data_path(NAME)
 
 
 def read_settings(path: Path) -> Settings:
@@ -102,8 +97,7 @@ def write_settings(path: Path, settings: Settings) -> None:
     OSError : the folder cannot be written
     """
     path.parent.mkdir(parents=True, exist_ok=True)
-    # A JSON string, number or list of strings is a TOML one too.
-    plain = {name: value for name, value in settings._asdict().items() if name != "rates"}
-    lines = [f"{name} = {json.dumps(value, ensure_ascii=False)}\n" for name, value in plain.items()]
-    lines += ["[rates]\n", *(f"{name} = {float(value)!r}\n" for name, value in settings.rates.items())]
-    write_whole(path, "".join(lines).encode(errors="replace"))
+    import tomli_w  # when something is to be written: the first paint needs none of it
+
+    plain = settings._asdict() | {"rates": dict(settings.rates)}
+    write_whole(path, tomli_w.dumps(plain).encode(errors="replace"))
