@@ -1,21 +1,27 @@
-"""Under the band: a sentence that must not be missed, and before it one that stands for as long as it is true."""
+"""Over the foot of the page: a sentence that must not be missed, and one that stands for as long as it is true."""
 
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QLabel,
     QToolButton,
+    QWidget,
 )
 
 from anlage.ui.kit.icons import icon
 from anlage.ui.kit.reader import Reader
 
+MOST_PX, APART_PX = 760, 14
+
 
 class NoticeLine(QFrame):
-    """A sentence that must not be missed, until it is put away; what is held up stays until it is over."""
+    """A sentence that must not be missed, until it is put away; what is held up stays until it is over.
 
-    def __init__(self, reader: Reader) -> None:
-        super().__init__(objectName="notice")
+    It floats: nothing on the page moves for it.
+    """
+
+    def __init__(self, reader: Reader, parent: QWidget) -> None:
+        super().__init__(parent, objectName="floating")
         self.reader = reader
         self.text, self.away = QLabel(), QToolButton()
         self.text.setWordWrap(True)
@@ -49,3 +55,15 @@ class NoticeLine(QFrame):
         self.text.setText(" ".join(each for each in (self._held, self._said) if each))
         self.away.setVisible(bool(self._said) or not self._held)
         self.setVisible(bool(self._held or self._said))
+        self.settle()
+
+    def settle(self) -> None:
+        """Lie over the foot of the window, as wide as the sentence, and as high as it then is."""
+        parent = self.parentWidget()
+        if parent is None or not self.isVisible():
+            return
+        room = parent.width() - 2 * APART_PX
+        width = min(self.text.fontMetrics().horizontalAdvance(self.text.text()) + 104, MOST_PX, room)
+        height = max(self.heightForWidth(width), 34)
+        self.setGeometry((parent.width() - width) // 2, parent.height() - height - APART_PX, width, height)
+        self.raise_()

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtGui import QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
@@ -19,8 +19,10 @@ from anlage.ui.kit.place import PlaceSpec
 from anlage.ui.kit.reader import Reader
 
 PLACES_PX = 76
+WHOLE_PX, BARE_PX = 58, 38  # high, with the word under the icon and without
 
 
+@guarded
 class PlaceBar(QFrame):
     """The places at the left, icon over word, in the order of the work.
 
@@ -48,7 +50,8 @@ class PlaceBar(QFrame):
             button.setIconSize(QSize(26, 26))
             button.setCheckable(True)
             button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-            button.setFixedHeight(58)
+            button.setFixedHeight(BARE_PX)
+            button.setAccessibleName(place.word)
             button.setObjectName(place.id)
             button.clicked.connect(self._on_clicked)
             group.addButton(button)
@@ -57,6 +60,15 @@ class PlaceBar(QFrame):
         column.addStretch(1)
         reader.look_changed.connect(self.refresh)
         self.refresh()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Show icons alone where there is no room for their words; a tip says which it is."""
+        super().resizeEvent(event)
+        whole = self.height() >= len(self.buttons) * (WHOLE_PX + 2) + 16
+        style = Qt.ToolButtonStyle.ToolButtonTextUnderIcon if whole else Qt.ToolButtonStyle.ToolButtonIconOnly
+        for button in self.buttons.values():
+            button.setToolButtonStyle(style)
+            button.setFixedHeight(WHOLE_PX if whole else BARE_PX)
 
     def refresh(self) -> None:
         """Draw the icons in the ink of the theme."""

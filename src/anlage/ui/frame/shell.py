@@ -6,11 +6,12 @@ Nothing here may load documents, tables or the works file: the desk brings them 
 from collections.abc import Callable, Sequence
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QPaintEvent, QShowEvent
+from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QPaintEvent, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
     QMainWindow,
+    QScrollArea,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -23,7 +24,7 @@ from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.place import PlaceSpec
 from anlage.ui.kit.reader import Reader
 
-LEAST = QSize(900, 600)
+LEAST = QSize(640, 420)  # a place that needs more is scrolled
 
 
 @guarded
@@ -50,22 +51,28 @@ class Shell(QMainWindow):
         self.setMinimumSize(LEAST)
         self.band = Band(reader)
         self.places = PlaceBar(reader, specs)
-        self.notice = NoticeLine(reader)
         self.stack = QStackedWidget()
+        self.scroll = QScrollArea()
+        self.scroll.setWidget(self.stack)
+        self.scroll.setWidgetResizable(True)
+        self.scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         ground = QWidget(objectName="ground")
         outer = QVBoxLayout(ground)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.setSpacing(0)
         outer.addWidget(self.band)
-        outer.addWidget(self.notice)
         inner = QHBoxLayout()
         inner.setSpacing(0)
         inner.addWidget(self.places)
-        inner.addWidget(self.stack, 1)
+        inner.addWidget(self.scroll, 1)
         outer.addLayout(inner, 1)
         self.setCentralWidget(ground)
+        self.notice = NoticeLine(reader, ground)
         self.places.asked.connect(self.place_asked)
         reader.look_changed.connect(self._on_look_changed)
+        application = QApplication.instance()
+        assert isinstance(application, QApplication)
+        application.focusChanged.connect(self._on_focus_changed)
         self._was_painted = False
         self.may_close: Callable[[], bool] = lambda: True
         self._on_look_changed()
@@ -98,6 +105,15 @@ class Shell(QMainWindow):
         assert isinstance(application, QApplication)
         application.setPalette(self.reader.look.palette())
         self.setStyleSheet(self.reader.look.stylesheet())
+
+    def _on_focus_changed(self, _before: QWidget | None, now: QWidget | None) -> None:
+        """Bring into view what has the keyboard, where a place is scrolled."""
+        if now is not None and self.stack.isAncestorOf(now):
+            self.scroll.ensureWidgetVisible(now, 8, 8)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.notice.settle()
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

@@ -64,7 +64,6 @@ class JobPlace(Place):
         scroll.setWidget(form)
         scroll.setWidgetResizable(True)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         right = QVBoxLayout()
         right.setSpacing(6)
         right.addWidget(self.view, 1)

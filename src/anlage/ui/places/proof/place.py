@@ -100,7 +100,6 @@ class ProofPlace(Place):
         scroll.setWidget(self.form)
         scroll.setWidgetResizable(True)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         buys = QScrollArea()
         buys.setWidget(self.buys)
         buys.setWidgetResizable(True)
