@@ -6,7 +6,7 @@ BIN := $(VENV)/bin
 STAMP := $(VENV)/.stamp
 test bench screenshots torture: export QT_QPA_PLATFORM = offscreen
 
-.PHONY: help demo test check bench torture mutants screenshots lock clean
+.PHONY: help demo test check bench torture mutants screenshots packaging lock clean
 .DEFAULT_GOAL := help
 
 help: ## list the targets
@@ -49,6 +49,9 @@ check: $(STAMP) ## ruff, formatting, strict typing, import contracts
 bench: $(STAMP) ## speed, as ratios measured in one run
 	@$(BIN)/python tools/bench.py
 	@$(BIN)/python tools/bench_window.py
+
+packaging: $(STAMP) ## make the manual page and the completions from the command table
+	@$(BIN)/python tools/packaging.py
 
 lock: $(STAMP) ## renew requirements.lock, with hashes, from pyproject.toml
 	@$(BIN)/pip-compile --quiet --upgrade --generate-hashes --strip-extras --allow-unsafe --extra dev \

@@ -68,7 +68,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
         "--picture",
         default="section",
         metavar="NAME",
-        help="section, beads, designs, symbol, stops, node, cope, fit-up/PLACE or sectors/PASS",
+        help="position, section, beads, designs, symbol, stops, node, cope, fit-up/PLACE or sectors/PASS",
     )
     add_force(parser)
     add_json(parser)

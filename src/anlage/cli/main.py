@@ -14,6 +14,7 @@ from anlage.cli.table import COMMANDS
 from anlage.core.errors import AnlageError, UnknownNameError
 
 BAD_INPUT = 2
+WORKS = ".anlage"  # how the name of a works file ends
 INTERRUPTED = 130  # as a shell counts a process that Ctrl+C ended
 
 
@@ -23,7 +24,7 @@ def root_parser() -> argparse.ArgumentParser:
     listed = "\n".join(f"  {name.ljust(width)}  {what}" for name, (_, what) in COMMANDS.items())
     root = Parser(
         prog="anlage",
-        usage="anlage [-h] [--version] COMMAND ...",
+        usage="anlage [-h] [--version] [FILE.anlage | COMMAND ...]",
         description="Welding procedures: what a weld will do, and what it is allowed to be.",
         epilog=f"commands:\n{listed}",
         formatter_class=HELP,
@@ -58,9 +59,13 @@ def _run(words: Sequence[str]) -> int:
     name = words[0] if words else ""
     if name.startswith("-"):
         root_parser().parse_args(words)  # help and version end the process themselves
-    if name and name not in COMMANDS:
-        raise UnknownNameError(name, COMMANDS, where="anlage")
-    module, what = COMMANDS[name] if name else ("anlage.cli.last", "open the works file that was open last")
+    if name.endswith(WORKS) and name not in COMMANDS:
+        name, words = "", ("", *words)
+        module, what = "anlage.cli.open_file", "open a works file in the window"
+    elif name and name not in COMMANDS:
+        raise UnknownNameError(name, COMMANDS, where="anlage", otherwise=f" or a works file, NAME{WORKS}")
+    else:
+        module, what = COMMANDS[name] if name else ("anlage.cli.last", "open the works file that was open last")
     command = import_module(module)
     parser = Parser(
         prog=f"anlage {name}".strip(),

@@ -15,10 +15,22 @@ from anlage.session.takes.design_picture import design_picture
 from anlage.session.weld.node import cope_picture, node_picture
 from anlage.session.weld.operating_window import heat_span
 from anlage.session.weld.pictures import Sheet, bead_picture, drawable, section_picture
+from anlage.session.weld.positions import position_picture
 from anlage.session.weld.weld_symbol import symbol_picture
 
 PAPER_MM = (170.0, 120.0)
-PICTURES = ("section", "beads", "designs", "symbol", "stops", "node", "cope", "fit-up/PLACE", "sectors/PASS")
+PICTURES = (
+    "position",
+    "section",
+    "beads",
+    "designs",
+    "symbol",
+    "stops",
+    "node",
+    "cope",
+    "fit-up/PLACE",
+    "sectors/PASS",
+)
 
 
 def picture_of(wps: Wps, name: str, system: System, measure: Measure) -> DisplayList:
@@ -28,6 +40,8 @@ def picture_of(wps: Wps, name: str, system: System, measure: Measure) -> Display
     ------
     InputError : the joint is not stated in full, or there is no such picture
     """
+    if name == "position":
+        return position_picture(wps, Sheet(*PAPER_MM, system, measure))
     sketch = drawable(wps.joint)
     if sketch is None or sketch.incomplete:
         raise InputError("the joint is not stated in full", where=name, mend="state it at Joint first")
@@ -75,6 +89,12 @@ _MAKERS: Mapping[str, tuple[Maker, str, str]] = MappingProxyType({
 })  # fmt: skip
 
 
+def heat_of(wps: Wps, name: str) -> tuple[float, float] | None:
+    """Return the span of the heat scale of a picture [kJ/mm]; `None` where nothing in it is hot."""
+    kind, _, which = name.partition("/")
+    return sector_heat(wps, _pass_id(wps, which)) if kind == "sectors" else heat_span(wps)
+
+
 def picture_file(wps: Wps, name: str, ending: str, system: System, measure: Measure) -> bytes:
     """Return a picture as a file of an ending, `.svg`, `.pdf` or `.dxf`.
 
@@ -83,8 +103,7 @@ def picture_file(wps: Wps, name: str, ending: str, system: System, measure: Meas
     InputError : the joint is not stated in full, or nothing is written with that ending
     """
     picture = picture_of(wps, name, system, measure)
-    kind, _, which = name.partition("/")
-    span = sector_heat(wps, _pass_id(wps, which)) if kind == "sectors" else heat_span(wps)
+    span = heat_of(wps, name)
 
     def heat(value: float) -> str:
         assert span is not None, "a heat has a span"

@@ -71,6 +71,9 @@ def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command,
         Command("demo", "Open the demo", "", desk.open_demo),
         Command("picture", "Save the picture as PDF, SVG or DXF…", "Ctrl+Shift+P",
                 partial(loaded(f"{exporting}:ask_for_picture"), desk), (PROCEDURE.id,)),
+        Command("copy_picture", "Copy the picture", "Ctrl+Shift+C",
+                partial(loaded("anlage.ui.desk.copying:copy_picture"), desk), (PROCEDURE.id,),
+                words="clipboard PNG SVG"),
         Command("table", "Save the passes as XLSX or CSV…", "Ctrl+Shift+T",
                 partial(loaded(f"{exporting}:ask_for_table"), desk), (PROCEDURE.id,)),
         Command("batch", "Print or save the sheets of several procedures…", "Ctrl+Shift+E",
@@ -151,7 +154,10 @@ def entries(desk: "WindowDesk") -> list[Entry]:
     for kind in KINDS:
         own = desk.works.entries(kind) if desk.works else ()
         found += [Entry(f"{e.number} {e.title}".strip(), kind.word, partial(desk.open_document, e.id)) for e in own]
-    found += [Entry(name, "works file", partial(desk.open_named, name)) for name in desk.settings.recent[1:]]
+    found += [
+        Entry(name, "works file", partial(loaded("anlage.ui.desk.incoming:open_named"), desk, name))
+        for name in desk.settings.recent[1:]
+    ]
     if desk.document is not None:
         value = desk.document.value
         plain = (path for path in fields() if "*" not in path and path != "joint/kind" and applies(value, path))

@@ -58,6 +58,8 @@ class WindowDesk(QObject):
         shell.stack.addWidget(self.welcome)
         shell.place_asked.connect(self.go)
         shell.closing.connect(self.close)
+        shell.dropped.connect(partial(loaded("anlage.ui.desk.incoming:take_in"), self))
+        self._works.written.connect(self._on_written)
         shell.may_close = self._may_close
         for signal in (self._works.told, self._documents.told, self._judging.told):
             signal.connect(self.say)
@@ -121,6 +123,14 @@ class WindowDesk(QObject):
             self._show_first(document_id)
         return True
 
+    def _on_written(self, ids: set[str]) -> None:
+        """Show what another program wrote into the file that is open here for reading only."""
+        self._works.forget_records()
+        self._documents.follow(ids)
+        self._show_band()
+        self.refresh_place()
+        self._judging.soon()
+
     @told
     def _show_first(self, document_id: str) -> None:
         assert self.works is not None, "a works file is open"
@@ -180,14 +190,6 @@ class WindowDesk(QObject):
         self.shell.notice.hold(say(self._works.numbers(), faults) if faults else "")
         self._show_band()
         self._judging.soon()
-
-    @told
-    def open_named(self, name: str) -> None:
-        """Open a works file by its name, if it is still there."""
-        if Path(name).exists():
-            self.open_file(Path(name))
-        else:
-            self.say(f"{name} is no longer there.")
 
     @told
     def open_demo(self) -> None:

@@ -84,6 +84,15 @@ class DocumentsDesk(QObject):
             self._works.forget_records()
         self.edited.emit(document)
 
+    def follow(self, ids: set[str]) -> None:
+        """Show of the open documents what another program wrote; one that is gone stays as it was seen last."""
+        for own in ids & self._open.keys():
+            if self.knows(own):
+                try:
+                    self._open[own].follow(self.works.read(own)[0])
+                except AnlageError as fault:
+                    self.told.emit(str(fault))
+
     def last_of(self, kinds: tuple[str, ...]) -> str:
         """Return the document of some kinds that was in front last, else the first one there is; "" for none."""
         for kind in kinds:

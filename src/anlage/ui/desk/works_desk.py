@@ -12,6 +12,7 @@ from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.session.kinds import RECORD
 from anlage.session.works.open_works import OpenWorks
+from anlage.ui.desk.following import Following
 from anlage.ui.kit.later import Later
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.place import Clocks
@@ -42,6 +43,7 @@ class WorksDesk(QObject):
     judged() : more is known of the documents of the Register; emitted from another thread
     filled() : the same, told at times and in the window's thread
     ready() : procedures can be judged now
+    written(ids) : another program wrote these documents into the file, which is open here for reading only
     unsaved(faults) : these documents are not saved, and why; empty when all are; emitted from the writer thread
     """
 
@@ -50,6 +52,7 @@ class WorksDesk(QObject):
     filled = Signal()
     ready = Signal()
     unsaved = Signal(object)
+    written = Signal(object)
 
     def __init__(self, clocks: Clocks, parent: QObject) -> None:
         super().__init__(parent)
@@ -60,6 +63,7 @@ class WorksDesk(QObject):
         self._told_refused = False
         self._filling = QTimer(self, interval=FILL_MS, singleShot=True)
         self._filling.timeout.connect(self.filled)
+        self._following = Following(self.written.emit, self)
         self.judged.connect(self._on_judged)
         self._later, self._is_making = Later(self), False  # what reads the records
         self._later.ready.connect(self._on_made)
@@ -79,6 +83,7 @@ class WorksDesk(QObject):
     def take(self, works: OpenWorks) -> None:
         """Make a works file the open one; tell when it can only be read."""
         self.works = works
+        self._following.follow(works)
         if not works.can_write:
             self.told.emit(f"{works.path.name} is open for reading only: {works.why_read_only}.")
 
@@ -87,6 +92,7 @@ class WorksDesk(QObject):
         self._forget_rows()
         self.forget_records()
         works, self.works = self.works, None
+        self._following.follow(None)
         if works is not None:
             works.close()
 
@@ -95,6 +101,7 @@ class WorksDesk(QObject):
         self._forget_rows()
         self.forget_records()
         before, self.works = self.works, works
+        self._following.follow(works)
         if before is not None:
             before.close()
 

@@ -5,8 +5,17 @@ Nothing here may load documents, tables or the works file: the desk brings them 
 
 from collections.abc import Callable, Sequence
 
-from PySide6.QtCore import QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QPaintEvent, QResizeEvent, QShowEvent
+from PySide6.QtCore import QMimeData, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import (
+    QAction,
+    QCloseEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeySequence,
+    QPaintEvent,
+    QResizeEvent,
+    QShowEvent,
+)
 from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
@@ -24,6 +33,7 @@ from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.place import PlaceSpec
 from anlage.ui.kit.reader import Reader
 
+DROPPED = (".anlage", ".json")
 LEAST = QSize(640, 420)  # a place that needs more is scrolled
 
 
@@ -36,11 +46,13 @@ class Shell(QMainWindow):
     painted() : the window was painted for the first time
     closing() : the person closes the window
     place_asked(id) : a place is to be shown
+    dropped(paths) : files were dropped on the window
     """
 
     painted = Signal()
     closing = Signal()
     place_asked = Signal(str)
+    dropped = Signal(list)
 
     def __init__(self, reader: Reader, specs: Sequence[PlaceSpec]) -> None:
         super().__init__()
@@ -49,6 +61,7 @@ class Shell(QMainWindow):
         self._kinds: list[tuple[QAction, tuple[str, ...]]] = []
         self.setWindowTitle("Anlage")
         self.setMinimumSize(LEAST)
+        self.setAcceptDrops(True)
         self.band = Band(reader)
         self.places = PlaceBar(reader, specs)
         self.stack = QStackedWidget()
@@ -111,6 +124,14 @@ class Shell(QMainWindow):
         if now is not None and self.stack.isAncestorOf(now):
             self.scroll.ensureWidgetVisible(now, 8, 8)
 
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if _files(event.mimeData()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        event.acceptProposedAction()
+        self.dropped.emit(_files(event.mimeData()))
+
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self.notice.settle()
@@ -131,3 +152,9 @@ class Shell(QMainWindow):
             return
         self.closing.emit()
         super().closeEvent(event)
+
+
+def _files(carried: QMimeData) -> list[str]:
+    """Return the files of this machine that are carried over the window: works files and documents."""
+    paths = [url.toLocalFile() for url in carried.urls() if url.isLocalFile()]
+    return [path for path in paths if path.lower().endswith(DROPPED)]

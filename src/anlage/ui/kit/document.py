@@ -118,6 +118,12 @@ class Document(QObject):
         """Make `value` the open one as one undo step; steps of one `visit`, an object per focus or drag, become one."""
         self._push(changed_to(self.working, value), text, visit)
 
+    def follow(self, working: Working) -> None:
+        """Show what another program wrote; no step of this window."""
+        if working != self.working:
+            self.undo_stack.clear()
+            self._show(working)
+
     def take(self, working: Working, text: str, visit: object | None = None) -> None:
         """Take another draft over as one undo step, with its texts that wait; `visit` as `edit`."""
         self._push(working, text, visit)

@@ -1,7 +1,7 @@
 """A line of text whose editing keys are its own, whatever commands of the window share them."""
 
 from PySide6.QtCore import QEvent, Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QDragEnterEvent, QKeyEvent
 from PySide6.QtWidgets import QLineEdit
 
 from anlage.ui.kit.guard import guarded
@@ -23,6 +23,13 @@ class TextLine(QLineEdit):
                 event.accept()
                 return True
         return super().event(event)
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        """Leave files to the window: the name of one is no text that anybody meant to type."""
+        if event.mimeData().hasUrls():
+            event.ignore()
+        else:
+            super().dragEnterEvent(event)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if _stroke(event) not in TO_BEGINNING:

@@ -1,0 +1,30 @@
+# bash completion of anlage; made from its command table
+_anlage() {
+  local current="${COMP_WORDS[COMP_CWORD]}" words=""
+  if [[ $COMP_CWORD -eq 1 ]]; then
+    words="calc coupon ranges check print schema export import verify recover verify-pack demo screenshots --help --version"
+    COMPREPLY=($(compgen -W "$words" -- "$current") $(compgen -f -X '!*.anlage' -- "$current"))
+    return
+  fi
+  case "${COMP_WORDS[1]}" in
+    calc) words='-h --help --json' ;;
+    coupon) words='-h --help --code --json' ;;
+    ranges) words='-h --help --code --json' ;;
+    check) words='-h --help --pqr --json' ;;
+    print) words='-h --help -o --output --pqr --paper --force --json' ;;
+    schema) words='-h --help --json' ;;
+    export) words='-h --help -o --output --picture --force --json' ;;
+    import) words='-h --help --into --json' ;;
+    verify) words='-h --help --expect --json' ;;
+    recover) words='-h --help -o --output --json' ;;
+    verify-pack) words='-h --help --json' ;;
+    demo) words='-h --help --reset' ;;
+    screenshots) words='-h --help --force --json' ;;
+  esac
+  if [[ $current == -* ]]; then
+    COMPREPLY=($(compgen -W "$words" -- "$current"))
+  else
+    COMPREPLY=($(compgen -f -- "$current"))
+  fi
+}
+complete -o filenames -F _anlage anlage
