@@ -16,6 +16,7 @@ from anlage.session.works.demo import demo_file
 from anlage.store import open_works
 from anlage.ui.desk.app import catch_faults, last_works
 from anlage.ui.desk.commands import entries
+from anlage.ui.desk.incoming import open_named
 from anlage.ui.frame.palette import Entry, matching
 from anlage.ui.places import place_specs
 
@@ -182,7 +183,7 @@ def test_a_file_that_cannot_be_opened_is_told_and_the_open_one_stays(demo, tmp_p
     assert not demo.desk.open_file(tmp_path / "x.anlage")
     assert demo.document is before
     assert demo.shell.notice.text.text() == "x.anlage: it is no works file; choose a file that Anlage made"
-    demo.desk.open_named(str(tmp_path / "gone.anlage"))
+    open_named(demo.desk, str(tmp_path / "gone.anlage"))
     assert "is no longer there" in demo.shell.notice.text.text()
 
 
