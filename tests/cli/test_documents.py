@@ -145,7 +145,7 @@ def test_an_issued_revision_is_found_by_its_number(capsys, works):
 def test_a_sheet_is_printed_and_says_issued_only_when_it_is(capsys, works, tmp_path, monkeypatch):
     told = []
     monkeypatch.setattr(
-        "anlage.session.output.printed.sheet", lambda _wps, _proof, standing, **_: told.append(standing) or PAGES
+        "anlage.session.output.printed.sheet", lambda _wps, _proof, standing, _on: told.append(standing) or PAGES
     )
     with open_works(works) as file:
         (own,) = [entry for entry in file.entries() if entry.number == "OST-W-01"]

@@ -14,6 +14,7 @@ from anlage.session.keyed.answer import Answer
 from anlage.session.machine.clock import made_at
 from anlage.session.output.printed import Desired, printed
 from anlage.session.output.saving import save
+from anlage.session.output.wps_sheet import Stationery
 from anlage.session.works.found_documents import (
     find_document,
     records_for,
@@ -31,7 +32,7 @@ def print_answer(name: str, target: str, records: Sequence[str], paper: str, *, 
     """
     found = find_document(name, WPS)
     judge = Assessor(records_for(found, records))
-    desired = Desired(paper, measure, "", made_at())
+    desired = Desired(Stationery(paper, measure), "", made_at())
     made = printed(found.value, judge.assess(found.value), standing_of(found), desired)
     pages, path = made.pages, Path(target)
     data = pdf(pages, title=made.title, author=made.author, made_at=made.made_at)

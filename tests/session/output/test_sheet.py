@@ -20,7 +20,7 @@ from anlage.data.files import text_of
 from anlage.formats.pdf import pdf
 from anlage.session.judging.assessment import Assessor
 from anlage.session.leaves.draft import Working, typed
-from anlage.session.output.wps_sheet import sheet
+from anlage.session.output.wps_sheet import Stationery, sheet
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks
 from anlage.session.works.standing import Standing
@@ -44,7 +44,7 @@ def procedure(number="01"):
 
 
 def pages(judge, wps, standing=DRAFT, paper="a4"):
-    return sheet(wps, judge.assess(wps), standing, paper=paper, measure=measure)
+    return sheet(wps, judge.assess(wps), standing, Stationery(paper, measure))
 
 
 def words(found):

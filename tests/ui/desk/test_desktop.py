@@ -6,6 +6,7 @@ import shlex
 import subprocess
 import sys
 import time
+import zipfile
 import xml.etree.ElementTree as ET
 from pathlib import Path
 
@@ -132,6 +133,19 @@ def test_the_magic_of_the_type_is_that_of_a_works_file(tmp_path):
 @pytest.mark.parametrize("name", MADE)
 def test_manual_and_completions_are_those_of_the_command_table(name):
     assert (FOLDER / name).read_text(encoding="utf-8") == MADE[name](), "make packaging"
+
+
+def test_a_wheel_brings_all_of_it(tmp_path):
+    command = [sys.executable, "-m", "hatchling", "build", "-t", "wheel", "-d", str(tmp_path)]
+    subprocess.run(command, cwd=FOLDER.parent, check=True, capture_output=True)
+    (wheel,) = tmp_path.glob("*.whl")
+    names = {name.partition("/")[2] for name in zipfile.ZipFile(wheel).namelist()}
+    assert {
+        "data/share/applications/anlage.desktop", "data/share/mime/packages/anlage.xml",
+        "data/share/metainfo/local.anlage.Anlage.metainfo.xml", "data/share/man/man1/anlage.1",
+        "data/share/icons/hicolor/scalable/apps/anlage.svg", "data/share/bash-completion/completions/anlage",
+        "data/share/zsh/site-functions/_anlage", "data/guide.md", "data/anlage.png",
+    } <= names  # fmt: skip
 
 
 def test_started_from_its_desktop_entry_it_opens_the_works_file_that_is_given(tmp_path):

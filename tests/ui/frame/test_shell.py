@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtGui import QHelpEvent
-from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QLabel
+from PySide6.QtWidgets import QApplication, QFileDialog, QLabel
 
 from anlage.session.kinds import RECORD
 from anlage.session.machine.settings import Settings, state_folder
@@ -155,14 +155,6 @@ def test_the_last_procedure_put_away_leaves_a_new_one(person):
     person.press("Ctrl+Backspace")
     assert person.wps.header.number == "WPS-001"
     assert len(person.desk.works.entries()) == 1
-
-
-def test_f1_lists_every_shortcut(demo):
-    demo.press("F1")
-    (dialog,) = demo.shell.findChildren(QDialog)
-    said = {label.text() for label in dialog.findChildren(QLabel)}
-    assert {"Ctrl+K", "F8", "Tab"} <= said
-    dialog.close()
 
 
 def test_an_empty_window_offers_a_file_and_the_demo(open_person):

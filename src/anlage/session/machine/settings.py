@@ -16,6 +16,7 @@ if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded fo
     from anlage.data.look import Theme
 
 NAME = "anlage"
+TEXT_PERCENTS = (100, 125, 150, 175, 200)
 RECENT = 8  # files remembered
 _WORDS: dict[str, tuple[str, ...]] = {"units": ("si", "us"), "theme": ("light", "dark"), "paper": ("a4", "letter")}
 
@@ -24,6 +25,9 @@ class Settings(NamedTuple):  # and no struct: nothing heavy may be loaded for th
     """What is remembered from one start to the next."""
 
     author: str = ""
+    role: str = ""
+    letterhead: str = ""
+    text_percent: int = 100  # of text and everything with it
     paper: str = "a4"
     units: "System" = "si"
     theme: "Theme" = "light"
@@ -33,6 +37,11 @@ class Settings(NamedTuple):  # and no struct: nothing heavy may be loaded for th
     rates: Mapping[str, float] = MappingProxyType({})  # the user's own, in whatever money
     width: int = 1280
     height: int = 800
+
+    @property
+    def signature(self) -> str:
+        """Who issues a revision: name and role."""
+        return ", ".join(filter(None, (self.author, self.role)))
 
     def with_recent(self, path: Path) -> "Settings":
         """Return the settings with a works file at the top of the recent ones."""
@@ -67,6 +76,8 @@ def read_settings(path: Path) -> Settings:
 
 def _checked(name: str, value: Any) -> Any:
     default = getattr(Settings(), name)
+    if name == "text_percent":
+        return value if value in TEXT_PERCENTS and not isinstance(value, bool) else None
     if name in _WORDS:
         return value if value in _WORDS[name] else None
     if name == "rates":

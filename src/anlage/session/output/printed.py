@@ -4,10 +4,10 @@ from collections.abc import Sequence
 
 from msgspec import Struct
 
-from anlage.core.drawing import DisplayList, Measure
+from anlage.core.drawing import DisplayList
 from anlage.core.procedure import Wps
 from anlage.session.judging.assessment import Assessment
-from anlage.session.output.wps_sheet import sheet
+from anlage.session.output.wps_sheet import Stationery, sheet
 from anlage.session.works.standing import Standing
 
 
@@ -21,17 +21,16 @@ class Printed(Struct, frozen=True):
 
 
 class Desired(Struct, frozen=True):
-    """How sheets are made: paper, what measures texts, who makes them and when, for what is not issued."""
+    """How sheets are made: on what, and by whom and when, for what is not issued."""
 
-    paper: str
-    measure: Measure
+    on: Stationery
     author: str
     now: str
 
 
 def printed(wps: Wps, assessment: Assessment, standing: Standing, desired: Desired) -> Printed:
     """Return the sheet of a procedure: of a revision by whom and when it was issued, of a draft as of now."""
-    pages = sheet(wps, assessment, standing, paper=desired.paper, measure=desired.measure)
+    pages = sheet(wps, assessment, standing, desired.on)
     if standing.is_issued:
         return Printed(pages, title_of(wps, standing), standing.author, standing.issued_at)
     return Printed(pages, title_of(wps, standing), desired.author, desired.now)

@@ -1,6 +1,7 @@
 """The sheet of a procedure: what is stated, in both unit systems, with section, records, doubts and cautions."""
 
 import tomli
+from msgspec import Struct
 
 from anlage.core.beads import MOST_BEADS
 from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
@@ -39,7 +40,15 @@ TECHNIQUE_LEAVES = (
 )  # fmt: skip
 
 
-def sheet(wps: Wps, proof: Assessment, standing: Standing, *, paper: str, measure: Measure) -> tuple[DisplayList, ...]:
+class Stationery(Struct, frozen=True):
+    """What a sheet is set on: `a4` or `letter`, what measures a text in the shipped font, a letterhead, "" for none."""
+
+    paper: str
+    measure: Measure
+    letterhead: str = ""
+
+
+def sheet(wps: Wps, proof: Assessment, standing: Standing, on: Stationery) -> tuple[DisplayList, ...]:
     """Return the pages of a procedure.
 
     Parameters
@@ -47,10 +56,12 @@ def sheet(wps: Wps, proof: Assessment, standing: Standing, *, paper: str, measur
     wps : the procedure
     proof : how it stands by its code
     standing : whether it is issued, and its hash
-    paper : `a4` or `letter`
-    measure : measures a text in the shipped font
+    on : paper, letterhead and font
     """
-    flow = Flow(paper, measure)
+    flow = Flow(on.paper, on.measure)
+    if on.letterhead:
+        flow.text(on.letterhead, role="print_strong")
+        flow.skip(1.5)
     _head(flow, wps, standing)
     _joint(flow, wps)
     _facts(flow, "Base metal and range", [(path, wps) for path in RANGE_LEAVES])

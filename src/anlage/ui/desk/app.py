@@ -1,6 +1,7 @@
 """Starting the window: paint first, load after; and what happens when something goes wrong that nobody foresaw."""
 
 import gc
+import os
 import sys
 import threading
 import time
@@ -10,9 +11,11 @@ from types import TracebackType
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QSize, QTimer, Signal
+from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
 from anlage.core.errors import AnlageError
+from anlage.data.files import FOLDER
 from anlage.session.machine.clock import utc_now
 from anlage.session.machine.crash import Run, ended_badly, start_unfinished, untold_crash, write_crash
 from anlage.session.machine.settings import Settings, read_settings, settings_file, state_folder, write_settings
@@ -28,6 +31,7 @@ if TYPE_CHECKING:
     from anlage.ui.desk.desk import WindowDesk
 
 
+WINDOW_ICON = FOLDER / "anlage.png"  # packaging/anlage.svg in 256 x 256
 SEEN_MS = 1500  # after which a window that answers is taken for one that does
 TITLE_PX = 32  # about what a window manager puts over a window
 
@@ -54,6 +58,7 @@ def application(arguments: list[str]) -> QApplication:
     found.setStyle("Fusion")
     load_fonts()
     found.setFont(font())
+    found.setWindowIcon(QIcon(str(WINDOW_ICON)))
     return found
 
 
@@ -179,9 +184,11 @@ def settle() -> None:
 def run(path: Callable[[Settings], Path | None]) -> int:
     """Run the application on a works file until its window is closed; return its exit status."""
     begin_quietly()
-    running = application(sys.argv[:1])
     file = settings_file()
     settings = read_settings(file)
+    if settings.text_percent != 100:
+        os.environ.setdefault("QT_SCALE_FACTOR", f"{settings.text_percent / 100}")  # read when the application is made
+    running = application(sys.argv[:1])
     own = Run(state_folder())
 
     def done() -> None:

@@ -21,6 +21,7 @@ from anlage.session.kinds import PROCEDURE
 from anlage.session.output.batch import sheets_of
 from anlage.session.output.printed import Desired, Printed, together
 from anlage.session.output.saving import save
+from anlage.session.output.wps_sheet import Stationery
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, measure
 
@@ -83,7 +84,8 @@ class BatchDialog(QDialog):
         """Return the sheets that are ticked as one; `None` where there is none. What could not be made is told."""
         assert self.desk.works is not None, "a works file is open"
         settings = self.desk.settings
-        desired = Desired(settings.paper, measure, settings.author, self.desk.clocks.now())
+        on = Stationery(settings.paper, measure, settings.letterhead)
+        desired = Desired(on, settings.signature, self.desk.clocks.now())
         sheets, refused = sheets_of(self.desk.works, self.chosen(), desired, issued=self.issued.isChecked())
         self.complaint.setText("; ".join(refused) or ("" if sheets else "Tick a procedure first."))
         return together(sheets, desired) if sheets else None

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from msgspec import Struct
 from PySide6.QtGui import QAction
-from PySide6.QtWidgets import QDialog, QFormLayout, QLabel, QMenu, QToolButton
+from PySide6.QtWidgets import QMenu, QToolButton
 
 from anlage.session.kinds import KINDS, PROCEDURE, RECORD
 from anlage.session.leaves.presence import applies
@@ -21,15 +21,6 @@ if TYPE_CHECKING:
     from anlage.ui.desk.desk import WindowDesk
 
 ANY = tuple(kind.id for kind in KINDS)
-BY_HAND = (
-    ("Walk the dimensions of a drawing", "Tab"),
-    ("Step a number or a dimension", "Up, Down, PgUp, PgDn"),
-    ("Type a dimension where it stands", "Enter, or a digit"),
-    ("Drag without steps", "Shift"),
-    ("Go nearer to a drawing, or farther", "wheel, +, -"),
-    ("Move a drawing that is near", "wheel button, arrow keys"),
-    ("Drawing as at first, or all of it", "Home, End"),
-)
 
 
 class Command(Struct, frozen=True):
@@ -78,7 +69,12 @@ def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command,
                 partial(loaded(f"{exporting}:ask_for_table"), desk), (PROCEDURE.id,)),
         Command("batch", "Print or save the sheets of several procedures…", "Ctrl+Shift+E",
                 partial(loaded("anlage.ui.desk.batch_dialog:ask"), desk), words="batch PDF all WPS"),
-        Command("shortcuts", "List of shortcuts", "F1", partial(shortcut_list, desk)),
+        Command("settings", "Settings…", "Ctrl+,", partial(loaded("anlage.ui.desk.settings_dialog:ask"), desk),
+                words="preferences author letterhead paper units theme text size rates options"),
+        Command("help", "Help for this place", "F1", partial(loaded("anlage.ui.desk.help_dialog:ask"), desk),
+                words="guide manual how"),
+        Command("shortcuts", "List of shortcuts", "Shift+F1",
+                partial(loaded("anlage.ui.desk.help_dialog:ask"), desk, "Shortcuts"), words="keys keyboard"),
         Command("quit", "Quit", "Ctrl+Q", desk.shell.close),
     )  # fmt: skip
     at_places = tuple(
@@ -163,18 +159,3 @@ def entries(desk: "WindowDesk") -> list[Entry]:
         plain = (path for path in fields() if "*" not in path and path != "joint/kind" and applies(value, path))
         found += [Entry(fields()[p].label, "field", partial(desk.go_to, p), fields()[p].words) for p in plain]
     return found
-
-
-def shortcut_list(desk: "WindowDesk") -> None:
-    """Show every command with its shortcut."""
-    dialog = QDialog(desk.shell)
-    dialog.setWindowTitle("Shortcuts")
-    form = QFormLayout(dialog)
-    form.setContentsMargins(24, 18, 24, 18)
-    form.setHorizontalSpacing(32)
-    for action in desk.shell.commands:
-        if not action.shortcut().isEmpty():
-            form.addRow(action.text(), QLabel(action.shortcut().toString()))
-    for text, keys in BY_HAND:
-        form.addRow(text, QLabel(keys))
-    dialog.open()

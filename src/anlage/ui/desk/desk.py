@@ -42,7 +42,7 @@ class WindowDesk(QObject):
 
     def __init__(self, shell: Shell, settings: Settings, clocks: Clocks, specs: tuple[PlaceSpec, ...]) -> None:
         super().__init__(shell)
-        self.shell, self.settings, self.clocks = shell, settings, clocks
+        self.shell, self.settings, self.clocks, self.specs = shell, settings, clocks, specs
         self._works = WorksDesk(clocks, self)
         self._documents = DocumentsDesk(self._works, shell.reader, self)
         self._places = PlacesDesk(specs, shell.stack, self, self)

@@ -72,7 +72,7 @@ class JointPlace(Place):
 
     def _takes(self, document: Document) -> QWidget:
         return loaded("anlage.ui.places.joint.takes_view:TakesView")(
-            document, self.desk.settings.rates, lambda rates: self.desk.keep(rates=rates)
+            document, lambda: self.desk.settings.rates, lambda rates: self.desk.keep(rates=rates)
         )
 
     def _designs(self, document: Document) -> QWidget:

@@ -18,10 +18,10 @@ class TakesView(QWidget):
     """Shows what all passes take together; `keep` takes the user's rates when they are others."""
 
     def __init__(
-        self, document: Document, rates: Mapping[str, float], keep: Callable[[dict[str, float]], None]
+        self, document: Document, rates: Callable[[], Mapping[str, float]], keep: Callable[[dict[str, float]], None]
     ) -> None:
         super().__init__()
-        self.document, self.rates, self._keep = document, dict(rates), keep
+        self.document, self._kept, self._keep = document, rates, keep
         self.setAccessibleName("What the weld takes")
         room, scroll = QWidget(), QScrollArea()
         scroll.setWidgetResizable(True)
@@ -80,16 +80,25 @@ class TakesView(QWidget):
             field.blockSignals(True)  # noqa: FBT003 - the rates stay what they are
             field.setText(f"{self.rates[name] / times:.6g}" if name in self.rates else "")
             field.blockSignals(False)  # noqa: FBT003
+        self._shown = self.rates
+
+    @property
+    def rates(self) -> Mapping[str, float]:
+        """The rates as they are kept: they may be typed elsewhere."""
+        return self._kept()
 
     def _on_typed(self, name: str, text: str) -> None:
-        self.rates.pop(name, None)
+        rates = {own: rate for own, rate in self.rates.items() if own != name}
         if text and text != ".":
-            self.rates[name] = float(text) * self._times[name]
+            rates[name] = float(text) * self._times[name]
+        self._keep(rates)
+        self._shown = self.rates  # as typed: it is not written anew under the hand
         self.refresh()
-        self._keep(dict(self.rates))
 
     def refresh(self) -> None:
         """Work out anew what the weld takes."""
+        if self._shown is not self.rates:
+            self._show_rates()
         for card in self.cards:
             self._grid.removeWidget(card)
             card.hide()  # at once: deleting waits for the event loop

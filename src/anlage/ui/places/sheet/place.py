@@ -20,6 +20,7 @@ from anlage.core.procedure import Wps
 from anlage.session.judging.assessment import Assessment
 from anlage.session.output.printed import Desired, Printed, printed
 from anlage.session.output.saving import save
+from anlage.session.output.wps_sheet import Stationery
 from anlage.session.works.differences import differences
 from anlage.session.works.issuing import Against, Saying
 from anlage.session.works.revisions import read_revision, standing_of_revision, words_of
@@ -140,7 +141,8 @@ class SheetPlace(Place):
         self.state.setText(f"{standing.words()[0].upper()}{standing.words()[1:]}")
         self.issue_button.setEnabled(self.document.can_write and not standing.is_issued and not standing.waiting)
         chosen = (self.shown.currentData(), self.beside.currentData())
-        made_of = (self.document.value, self.proof, standing, self.paper.currentData(), chosen)
+        letterhead = self.desk.settings.letterhead
+        made_of = (self.document.value, self.proof, standing, self.paper.currentData(), chosen, letterhead)
         if self._made_of is None or any(a is not b and a != b for a, b in zip(made_of, self._made_of, strict=True)):
             self._made_of = made_of
             self._show_chosen(*chosen)
@@ -189,8 +191,9 @@ class SheetPlace(Place):
             self.comparison.show_differences(found, self.shown.currentText(), self.beside.currentText())
 
     def _made(self, state: State) -> Printed:
-        now, author = self.desk.clocks.now(), self.desk.settings.author
-        desired = Desired(self.paper.currentData(), measure, author, now)
+        settings = self.desk.settings
+        on = Stationery(self.paper.currentData(), measure, settings.letterhead)
+        desired = Desired(on, settings.signature, self.desk.clocks.now())
         return printed(state.value, state.assessment, state.standing, desired)
 
     def begin(self) -> None:
@@ -213,7 +216,7 @@ class SheetPlace(Place):
     def _ask(self, found: Against) -> None:
         make = loaded("anlage.ui.places.sheet.issue_dialog:IssueDialog")
         self.dialog: IssueDialog = make(
-            self.document.value.header.number, found, self.desk.settings.author, self._issue, self
+            self.document.value.header.number, found, self.desk.settings.signature, self._issue, self
         )
         self.dialog.finished.connect(self._on_asked)
         self.dialog.open()
@@ -224,7 +227,8 @@ class SheetPlace(Place):
         self.begin()
 
     def _issue(self, saying: Saying) -> None:
-        self.desk.keep(author=saying.author)
+        if not self.desk.settings.author:
+            self.desk.keep(author=saying.author)
         self.desk.issue(self.document, saying)
         self.shown.setCurrentIndex(0)
         self.refresh()
