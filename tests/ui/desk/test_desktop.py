@@ -6,8 +6,8 @@ import shlex
 import subprocess
 import sys
 import time
-import zipfile
 import xml.etree.ElementTree as ET
+import zipfile
 from pathlib import Path
 
 import pytest
