@@ -14,14 +14,18 @@ help: ## list the targets
 
 $(STAMP): requirements.lock pyproject.toml tools/machine.py
 	@$(PYTHON) tools/machine.py build
+	@echo "1 of 3: making the environment in $(VENV)"
 	@rm -rf $(VENV)
 	@$(PYTHON) -m venv $(VENV)
+	@echo "2 of 3: installing what Anlage is built on, $$(grep -c '==' requirements.lock) packages; takes a minute or two"
 	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
+	@echo "3 of 3: installing Anlage itself"
 	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
 	@touch $(STAMP)
 
 demo: $(STAMP) ## open the application on the demo
 	@$(BIN)/python tools/machine.py screen
+	@echo "opening the demo"
 	@$(BIN)/anlage demo
 
 N ?= 1

@@ -8,7 +8,7 @@ from anlage.core.beads.deposit import electrode_metal
 from anlage.core.results import require_above_zero
 
 MIN_PER_H, J_PER_KWH = 60.0, 3.6e6
-PURGE = ", purging"  # behind the name of a gas that flows behind the root
+SHIELDING, PURGE = ", shielding", ", purging"  # behind the name of a gas: at the torch, behind the root
 
 
 class Run(Struct, frozen=True, kw_only=True):
@@ -108,7 +108,7 @@ def takes(runs: Sequence[Run], *, wait_min: float = 0.0, rates: Rates | None = N
     for run in runs:
         fillers.setdefault(run.filler, []).append(run)
         if run.gas:
-            gases.setdefault(run.gas, []).append(_times(run.arc_min, run.gas_l_min))
+            gases.setdefault(f"{run.gas}{SHIELDING}", []).append(_times(run.arc_min, run.gas_l_min))
         if run.purge:  # it flows on between the arcs, and while the weld cools between passes
             time = None if run.arc_min is None or not run.factor else run.arc_min / run.factor + wait_min
             gases.setdefault(f"{run.purge}{PURGE}", []).append(_times(time, run.purge_l_min))

@@ -14,12 +14,13 @@ from anlage.core.document import read_strict, with_at, write
 from anlage.core.drawing import PAPERS, Column, Flow, Marker, Path, Text
 from anlage.core.drawing.page import FOOT_MM, MARGIN_MM, broken
 from anlage.core.errors import InputError
-from anlage.core.procedure import WPS, Wps, with_element
+from anlage.core.procedure import WPS, HoldPoint, Wps, with_element
 from anlage.core.record import PQR
 from anlage.data.files import text_of
 from anlage.formats.pdf import pdf
 from anlage.session.judging.assessment import Assessor
 from anlage.session.leaves.draft import Working, typed
+from anlage.session.leaves.pipe_names import with_pipe
 from anlage.session.output.wps_sheet import Stationery, sheet
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks
@@ -257,3 +258,46 @@ def test_the_sheet_names_the_rules_that_are_less_sure_and_only_those(judge):
     assert sure
     assert all(clause in named[1] for clause in less)
     assert set(named[1].split(", ")).isdisjoint(clause for clause in sure if "," not in clause)
+
+
+# What a floor needs to know ------------------------------------------------------------------
+
+
+def told(judge, wps):
+    return " | ".join(item.text for page in pages(judge, wps) for item in page.items if isinstance(item, Text))
+
+
+def test_the_sheet_names_groups_and_numbers_of_metals_and_fillers(judge):
+    said = told(judge, procedure())
+    assert "A516-70: P-No. 1, Group 2" in said
+    assert "ER70S-2: SFA-5.18, F-No. 6, A-No. 1" in said
+    assert "E7018: SFA-5.1, F-No. 4, A-No. 1" in said
+
+
+def test_the_units_of_the_case_stand_first(judge):
+    metric, inch = procedure(), with_at(procedure(), "header/units", "us")
+    assert "18 mm (0.709 in)" in told(judge, metric).replace("\u2009", " ")
+    assert "0.709 in (18 mm)" in told(judge, inch).replace("\u2009", " ")
+    assert "3/32 in (2.4 mm)" in told(judge, inch).replace("\u2009", " ")
+
+
+def test_the_pipe_is_named_while_it_is_true(judge):
+    wps = with_pipe(with_at(procedure(), "joint/product", "pipe"), "10 sch 60")
+    assert "10 sch 60" in told(judge, wps)
+    assert "10 sch 60" not in told(judge, with_at(wps, "joint/thickness_mm", 13.0))
+
+
+def test_root_style_spacer_stops_and_hold_points_are_on_it(judge):
+    wps = with_at(with_at(procedure(), "joint/root_style", "open-root"), "seam/stagger_mm", 25.0)
+    hold = HoldPoint(id=f"h{wps.ids + 1}", what="Root seen from inside", before=wps.passes[1].id)
+    wps = replace(wps, hold_points=(hold,), ids=wps.ids + 1)
+    said = told(judge, wps)
+    assert "Spacer for the tacks" in said
+    assert "Stagger" in said
+    assert "Root seen from inside, before pass 2" in said
+
+
+def test_a_letterhead_stands_over_it(judge):
+    wps = procedure()
+    found = sheet(wps, judge.assess(wps), DRAFT, Stationery("a4", measure, "Ostrel works"))
+    assert found[0].items[0].text == "Ostrel works"

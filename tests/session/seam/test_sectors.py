@@ -5,14 +5,14 @@ import pytest
 from anlage.core.document import read_mending, read_strict, with_, with_at, write
 from anlage.core.drawing import Path, Text
 from anlage.core.errors import FormatError
-from anlage.core.procedure import WPS, pass_energy, with_element, without_pass
+from anlage.core.procedure import WPS, Wps, pass_energy, with_element, without_pass
 from anlage.core.ranges import Interval
 from anlage.data.files import FOLDER
+from anlage.session.seam.heat import heat_span
 from anlage.session.seam.sectors import (
     dial_sentences,
     dial_steps,
     sector_energy,
-    sector_heat,
     sector_picture,
     sector_sentences,
 )
@@ -61,7 +61,9 @@ def test_sectors_lie_round_their_pass_each_with_its_own_energy():
     assert top[0] > 0 < top[1]
     assert outer[0].heat == pytest.approx(inner.heat)
     assert outer[2].heat == pytest.approx(inner.heat * 95 / 105)
-    assert sector_heat(wps, root) == pytest.approx((inner.heat * 90 / 105, inner.heat))
+    low, high = heat_span(wps)
+    assert high == pytest.approx(max(pass_energy(each).interval.high for each in wps.passes)), "one scale for all"
+    assert low <= inner.heat <= high
     labels = [item.text for item in picture.items if isinstance(item, Text) and item.role == "value"]
     assert labels[0] == "1"
     assert labels[1].replace("\u2009", " ") == "95..105 A"
@@ -77,7 +79,7 @@ def test_sectors_of_a_plate_lie_along_it():
 
 def test_no_pass_has_no_picture_of_sectors():
     assert sector_picture(procedure(), "p99", SHEET) is None
-    assert sector_heat(procedure(), "p99") is None
+    assert heat_span(Wps()) is None
 
 
 def test_settings_outside_those_of_the_pass_are_told():

@@ -295,7 +295,7 @@ def test_what_passes_take_adds_up():
     found = takes(runs, wait_min=5, rates=Rates(labour_per_h=60, filler_per_kg=5, gas_per_m3=10, power_per_kwh=0.2))
     assert (found.arc_min, found.elapsed_min) == (66, pytest.approx(66 / 0.25 + 5))
     assert found.energy_kwh == pytest.approx(66 / 60 * 2.5)
-    assert found.gases_l == {"Ar": pytest.approx(66 * 12)}
+    assert found.gases_l == {"Ar, shielding": pytest.approx(66 * 12)}
     assert (found.fillers[0].mass_kg, found.fillers[0].electrodes) == (pytest.approx(2.0), pytest.approx(65))
     assert found.whole_cost == pytest.approx(269 + 10 + 7.92 + 0.55)
 
@@ -452,12 +452,15 @@ def test_a_weave_limit_splits_wide_layers_and_a_bead_over_it_is_told():
 def test_purge_gas_flows_through_the_elapsed_time_and_the_waits():
     runs = [Run(filler="ER70S-2", metal_kg=0.1, efficiency=1.0, arc_min=4.0, gas="Ar", gas_l_min=10.0, purge="Ar",
                 purge_l_min=5.0, factor=0.2)] * 2  # fmt: skip
-    assert dict(takes(runs, wait_min=10.0).gases_l) == {"Ar": 80.0, "Ar, purging": 2 * 5.0 * (4.0 / 0.2 + 10.0)}
+    assert dict(takes(runs, wait_min=10.0).gases_l) == {
+        "Ar, shielding": 80.0,
+        "Ar, purging": 2 * 5.0 * (4.0 / 0.2 + 10.0),
+    }
     wps = demo()
     home = wps.deposits[0].id
     wps = with_at(with_at(wps, f"deposits/{home}/backing_gas", "Ar"), f"deposits/{home}/backing_flow_l_min", [5, 5])
     (gas,) = (each for each in takes_sections(wps, {}, "si") if each.title == "Gas")
-    assert [figure.name for figure in gas.figures] == ["Ar", "Ar, purging"]
+    assert [figure.name for figure in gas.figures] == ["Ar, shielding", "Ar, purging"]
     assert "displaces the air" in gas.figures[1].origin
 
 

@@ -222,7 +222,7 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
         ("preheat_c", "outside"), ("peening", "unproven"),
     ]  # fmt: skip
     for text in ("80", "none"):
-        person.press("Home", "Return")
+        person.press("F7", "Return")
         person.type(text)
         person.press("Alt+R")
     assert not any(line.is_problem for line in ladder.lines)

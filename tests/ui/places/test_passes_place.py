@@ -267,6 +267,11 @@ def test_runs_between_two_marks_are_stated_as_a_range_of_speed(passes, watch):
     assert "100..120" in watch.state.text()
     watch.state.setFocus()
     passes.press("Space")
+    assert str(passes.wps.passes[3].travel_speed_mm_min) == "[57, 69]", (
+        "what is stated is changed after a question only"
+    )
+    assert watch.said.text().replace("\u2009", " ") == "57..69 mm/min is stated. Replace it by 100..120 mm/min?"
+    passes.press("Space")
     assert str(passes.wps.passes[3].travel_speed_mm_min) == "[100, 120]"
     assert watch.isHidden()
     assert passes.document.undo_stack.undoText() == "Travel speed of pass 4, by stopwatch"

@@ -1,6 +1,8 @@
 """The Ranges place: the ladder follows every edit, and a problem is mended where its reason stands."""
 
 import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from anlage.ui.places.ranges.ladder import LINE_ROLE, LadderModel
@@ -50,15 +52,38 @@ def test_problems_are_mended_by_keyboard_where_their_reason_stands(ranges):
     assert ranges.focus() is ranges.place.panel.field
     ranges.type("4..13")
     assert str(ranges.wps.range.thickness_mm) == "[4, 13]"
-    assert rungs(ranges) == [("peening", "unproven")]
-    ranges.press("Alt+R", "Return")
+    assert rungs(ranges) == [("base_metal_thickness_mm", "inside"), ("peening", "unproven")], "it keeps its place"
+    ranges.press("Alt+R", "F7", "Return")
     ranges.type("none")
     assert ranges.place.panel.reason.text().startswith("Inside.")
-    ranges.press("Alt+R")
-    assert rungs(ranges) == []
+    ranges.press("F7")
+    assert ranges.shell.notice.text.text() == "Every variable is inside."
+    ranges.press("Alt+J", "Alt+R")
+    assert rungs(ranges) == [], "left and looked at again, what is mended is gone"
     assert [text for _, text in ranges.desk.strip.parts()] == ["47 inside"]
     ranges.press("Ctrl+Z", "Ctrl+Z")
+    assert sorted(rungs(ranges)) == sorted(PROBLEMS)
+    ranges.press("Alt+J", "Alt+R")
     assert rungs(ranges) == PROBLEMS
+
+
+def test_a_mended_rung_keeps_its_place_among_all_until_the_view_is_left(ranges):
+    before = [line.rung.id for line in ranges.place.model.lines]
+    assert before[:2] == [own for own, _ in PROBLEMS]
+    ranges.document.type_text("range/thickness_mm", "4..13")
+    ranges.document.type_text("technique/peening", "none")
+    ranges.settle()
+    assert [line.rung.id for line in ranges.place.model.lines] == before
+    assert not any(line.is_problem for line in ranges.place.model.lines)
+
+
+def test_next_problem_goes_round(ranges):
+    seen = []
+    for _ in range(3):
+        ranges.press("F7")
+        seen.append(ranges.place.ladder.currentIndex().data(LINE_ROLE).rung.id)
+    own = [one for one, _ in PROBLEMS]
+    assert seen == [own[1], own[0], own[1]], "it began at the first"
 
 
 def test_the_chosen_rung_stays_chosen_while_others_come_and_go(ranges):
@@ -92,9 +117,25 @@ def test_the_ladder_follows_units_theme_and_the_strip_leads_to_it(ranges):
     assert ranges.desk.place == "ranges"
 
 
+def test_the_words_of_the_strip_lead_to_what_mends_them(person):
+    person.press("Alt+P")
+    person.settle()
+    person.click(person.desk.strip)
+    assert person.focus() is person.place.fields["header/code"]
+    person.document.type_text("header/code", "asme-ix")
+    person.settle()
+    person.click(person.desk.strip)
+    assert person.desk.place == "passes"
+    person.document.type_text("preheat/minimum_c", "warm")
+    person.settle()
+    strip = person.desk.strip
+    QTest.mouseClick(strip, Qt.MouseButton.LeftButton, pos=QPoint(strip.width() - 8, strip.height() // 2))
+    assert person.focus() is person.place.fields["preheat/minimum_c"]
+
+
 def test_without_a_code_the_place_says_what_to_state(person):
     person.press("Alt+R")
-    assert person.place.empty.text() == "Not judged: no code is stated. State it in the job (Ctrl+J)."
+    assert person.place.empty.text() == "Not judged: no code is stated. State it at the Job (Ctrl+J)."
     assert person.place.panel.field is None
     person.document.type_text("header/code", "asme-ix")
     QApplication.processEvents()

@@ -9,6 +9,7 @@ from itertools import chain
 import msgspec
 from msgspec.structs import replace
 
+from anlage.core.catalogue.filler_sizes import FillerSize
 from anlage.core.catalogue.names import filler_key, metal_key, plain_key
 from anlage.core.catalogue.rows import (
     GAS_COMPONENTS,
@@ -81,6 +82,11 @@ class Catalogue:
     def filler_currents(self) -> tuple[FillerCurrent, ...]:
         """Usual settings by filler size."""
         return self._rows("filler_currents", FillerCurrent)
+
+    @cached_property
+    def filler_sizes(self) -> tuple[FillerSize, ...]:
+        """Every size that the table of settings has, under both of its names."""
+        return tuple(dict.fromkeys(FillerSize(row.diameter_mm, row.diameter_in) for row in self.filler_currents))
 
     @cached_property
     def gases(self) -> tuple[Gas, ...]:

@@ -21,6 +21,7 @@ class Assessment(Struct, frozen=True):
 
     judgement: Judgement | None
     missing: str = ""
+    mend: str = ""  # the leaf that answers what is missing, or the place, where there is no leaf yet
     pack: Pack | None = None
     set_aside: tuple[tuple[str, str], ...] = ()  # records that support nothing, each with why
 
@@ -53,22 +54,27 @@ class Assessor:
     def assess(self, wps: Wps) -> Assessment:
         """Return how a procedure stands by the code it names."""
         if wps.header.code is None:
-            return Assessment(None, "no code is stated")
+            return Assessment(None, "no code is stated", "header/code")
         if len(wps.header.codes) > 1:  # inside by the first would say nothing of the others
-            return Assessment(None, f"{len(wps.header.codes)} codes are named, and one can be judged by")
-        if any(deposit.process is None for deposit in wps.deposits) or not wps.deposits:
-            return Assessment(None, "no deposit with a process is stated")
+            said = f"{len(wps.header.codes)} codes are named, and one can be judged by"
+            return Assessment(None, said, "header/code")
+        without = next((each.id for each in wps.deposits if each.process is None), "")
+        if without or not wps.deposits:
+            mend = f"deposits/{without}/process" if without else "passes"
+            return Assessment(None, "no deposit with a process is stated", mend)
         try:
             pack, _ = edition_of(wps.header.code)
         except AnlageError as fault:
-            return Assessment(None, fault.what)
+            return Assessment(None, fault.what, "header/code")
         outside = sorted({str(each.process) for each in wps.deposits} - pack.processes)
         if outside:
-            return Assessment(None, f"the code pack has no rules for {', '.join(outside)}", pack)
+            own = next(each.id for each in wps.deposits if str(each.process) == outside[0])
+            said = f"the code pack has no rules for {', '.join(outside)}"
+            return Assessment(None, said, f"deposits/{own}/process", pack)
         keeper, records = self._ready(pack)
         stated = stated_of(wps, pack)
         aside = tuple((each.coupon.name, each.standing) for each in records if not each.accepted)
-        return Assessment(keeper.judge(stated, records, stated.demand), "", pack, aside)
+        return Assessment(keeper.judge(stated, records, stated.demand), pack=pack, set_aside=aside)
 
     def records(self, pack: Pack) -> tuple[Record, ...]:
         """Return the records as a pack sees them, newest first, without those that contradict themselves."""

@@ -5,17 +5,19 @@ from functools import cache
 from operator import attrgetter
 from typing import Any
 
+from anlage.core.catalogue.filler_sizes import size_named
 from anlage.core.codes import Measured
 from anlage.core.codes.facts import Fact
 from anlage.core.document import Dimension
 from anlage.core.ranges import Interval, Range, choices, numbers
 from anlage.core.record import Recorded
 from anlage.core.variables import Stating
-from anlage.data.tables import variables
+from anlage.data.tables import catalogue, variables
 from anlage.session.judging.derivations import DERIVATIONS, measured
 from anlage.session.kinds import kind_of
 
 Source = Callable[[Any, Any], Any]
+FILLER_SIZE = "filler_diameter_mm"
 
 
 def stated_values(document: Any, scope: str, element: Any = None) -> dict[str, Any]:
@@ -59,9 +61,21 @@ def _source(kind: str, where: Stating) -> Source:
     if where.derive:
         return DERIVATIONS[kind, where.derive]
     read = attrgetter(where.name.replace("/", "."))
+    if where.name == FILLER_SIZE:
+        return lambda _document, element: as_size(read(element))
     if where.scope != "joint":
         return lambda _document, element: read(element)
     return lambda document, _element: read(document)
+
+
+def as_size(value: Any) -> Any:
+    """Return a size of a filler, or a range of them, by the names in millimetres: 3/32 in is 2.4 mm."""
+    if value is None:
+        return None
+    ends = [value.low, value.high] if isinstance(value, Interval) else [value]
+    sizes = [(size_named(end, catalogue().filler_sizes), end) for end in ends]
+    named = [size.mm if size else end for size, end in sizes]
+    return Interval(named[0], named[-1]) if isinstance(value, Interval) else named[0]
 
 
 def as_set(value: Any) -> Range:

@@ -44,6 +44,7 @@ class Field(Struct, frozen=True, kw_only=True):
     record_shape: str = ""  # of the same leaf in a record, where it differs: one number for a range
     open_ends: bool = False  # a range may be without end
     limit: Literal["", "least", "most"] = ""  # which end of what it limits a single number is
+    sizes: bool = False  # a size of the trade under two names, as fillers have
     flag: bool = False  # the choices yes and no are kept as true and false
     vocabulary: str = ""
     catalogue: str = ""

@@ -8,12 +8,12 @@ from anlage.core.errors import InputError
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.data.look import heat_colour, role_styles
-from anlage.session.seam.sectors import sector_heat, sector_picture
+from anlage.session.seam.heat import heat_span
+from anlage.session.seam.sectors import sector_picture
 from anlage.session.seam.stations import station_picture
 from anlage.session.seam.stop_plan import stop_picture
 from anlage.session.takes.design_picture import design_picture
 from anlage.session.weld.node import cope_picture, node_picture
-from anlage.session.weld.operating_window import heat_span
 from anlage.session.weld.pictures import Sheet, bead_picture, drawable, section_picture
 from anlage.session.weld.positions import position_picture
 from anlage.session.weld.weld_symbol import symbol_picture
@@ -89,12 +89,6 @@ _MAKERS: Mapping[str, tuple[Maker, str, str]] = MappingProxyType({
 })  # fmt: skip
 
 
-def heat_of(wps: Wps, name: str) -> tuple[float, float] | None:
-    """Return the span of the heat scale of a picture [kJ/mm]; `None` where nothing in it is hot."""
-    kind, _, which = name.partition("/")
-    return sector_heat(wps, _pass_id(wps, which)) if kind == "sectors" else heat_span(wps)
-
-
 def picture_file(wps: Wps, name: str, ending: str, system: System, measure: Measure) -> bytes:
     """Return a picture as a file of an ending, `.svg`, `.pdf` or `.dxf`.
 
@@ -103,7 +97,7 @@ def picture_file(wps: Wps, name: str, ending: str, system: System, measure: Meas
     InputError : the joint is not stated in full, or nothing is written with that ending
     """
     picture = picture_of(wps, name, system, measure)
-    span = heat_of(wps, name)
+    span = heat_span(wps)
 
     def heat(value: float) -> str:
         assert span is not None, "a heat has a span"

@@ -9,15 +9,19 @@ from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
 from anlage.core.joint import dimensions_of
 from anlage.core.procedure import Deposit, Pass, Wps, clashes, pass_energy
 from anlage.core.quantities import show, show_interval
+from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.data.files import text_of
 from anlage.data.tables import processes, unit_table
 from anlage.session.judging.assessment import Assessment
+from anlage.session.judging.groups import filler_words, metal_words
 from anlage.session.judging.ladder import lines, support_sentences
+from anlage.session.leaves.pipe_names import true_pipe_name
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
 from anlage.session.seam.sectors import SETTINGS, dial_sentences
 from anlage.session.seam.tacks import tack_sentences
+from anlage.session.weld.advice import root_advice
 from anlage.session.weld.figures import deposit_of, joint_figures
 from anlage.session.weld.fill_notices import fill_notices
 from anlage.session.weld.node import node_of, node_picture, node_sentences
@@ -26,6 +30,7 @@ from anlage.session.weld.weld_symbol import symbol_picture
 from anlage.session.works.standing import Standing
 
 NONE = "–"
+ORDER: dict[System, tuple[System, System]] = {"si": ("si", "us"), "us": ("us", "si")}
 PICTURE_MM = (104.0, 56.0)
 DEPOSIT_LEAVES = (
     "filler_diameter_mm", "thickness_mm", "current_type", "transfer_mode", "shielding_gas", "gas_flow_l_min",
@@ -65,6 +70,7 @@ def sheet(wps: Wps, proof: Assessment, standing: Standing, on: Stationery) -> tu
     _head(flow, wps, standing)
     _joint(flow, wps)
     _facts(flow, "Base metal and range", [(path, wps) for path in RANGE_LEAVES])
+    _groups(flow, wps)
     for deposit in wps.deposits:
         _deposit(flow, wps, deposit)
     _passes(flow, wps)
@@ -76,28 +82,35 @@ def sheet(wps: Wps, proof: Assessment, standing: Standing, on: Stationery) -> tu
     return flow.pages(foot)
 
 
+def _groups(flow: Flow, wps: Wps) -> None:
+    """Set what the base metals are to the codes."""
+    sides = [each for each in (wps.metals.one, wps.metals.other) if each is not None]
+    for each in sides:
+        if words := metal_words(each):
+            flow.text(f"{each.name or 'as stated'}: {words}", height_mm=NOTE_MM)
+
+
 RANGE_LEAVES = (
     "metals/one/name", "metals/other/name", "range/thickness_mm", "range/thicker_member_mm", "range/diameter_mm",
     "header/weld", "header/impact", "header/hardness",
 )  # fmt: skip
 
 
-def both(interval: Interval, kind: str) -> str:
-    """Return an interval in SI with US units behind it, once where they are the same."""
-    si, us = (show_interval(interval, kind, system, unit_table()) for system in ("si", "us"))
-    return si if si == us else f"{si} ({us})"
+def both(interval: Interval, kind: str, first: System = "si") -> str:
+    """Return an interval in both unit systems, that of the case before the other, once where they are the same."""
+    one, other = (show_interval(interval, kind, system, unit_table()) for system in ORDER[first])
+    return one if one == other else f"{one} ({other})"
 
 
 def _said(wps: Wps, path: str) -> str:
-    """Return what a leaf states, in both systems with units, as a word, or a dash."""
+    """Return what a leaf states, in both systems with units, that of the case first, as a word, or a dash."""
     text, field = shown(wps, path, "si"), field_of(path)
     if not text:
         return NONE
     if not field.kind:
         return field.say(text)
-    unit_si, unit_us = field.unit("si"), field.unit("us")
-    si, us = f"{text} {unit_si}", f"{shown(wps, path, 'us')} {unit_us}"
-    return si if si == us else f"{si} ({us})"
+    one, other = (f"{shown(wps, path, system)} {field.unit(system)}" for system in ORDER[wps.header.units])
+    return one if one == other else f"{one} ({other})"
 
 
 def _head(flow: Flow, wps: Wps, standing: Standing) -> None:
@@ -148,8 +161,22 @@ def _joint(flow: Flow, wps: Wps) -> None:
     stated = dimensions_of(wps.joint.kind) if wps.joint.kind else ()
     rows = [(field_of(f"joint/{name}").label, _toleranced(wps, name)) for name in stated if getattr(wps.joint, name)]
     thick = [("Thickness", _said(wps, "joint/thickness_mm")), ("Outside diameter", _said(wps, "joint/od_mm"))]
-    flow.pairs([*thick, *rows])
+    flow.pairs([*thick, *_pipe(wps), *rows, *_root(wps)])
+    for each in root_advice(wps, wps.header.units):
+        flow.text(each.text, height_mm=NOTE_MM, role="print_muted")
     _node(flow, wps)
+
+
+def _pipe(wps: Wps) -> list[tuple[str, str]]:
+    """Return the nominal size and schedule, while diameter and wall are its own."""
+    name = true_pipe_name(wps.joint)
+    return [("Pipe", name)] if name else []
+
+
+def _root(wps: Wps) -> list[tuple[str, str]]:
+    """Return how the root is to be welded, where it is stated."""
+    paths = ("joint/root_style", "joint/detail", "joint/backing_form", "joint/backing_mm")
+    return [(field_of(path).label, _said(wps, path)) for path in paths if _said(wps, path) != NONE]
 
 
 def _node(flow: Flow, wps: Wps) -> None:
@@ -170,7 +197,7 @@ def _node(flow: Flow, wps: Wps) -> None:
     for number, each in enumerate(node.members, 1):
         tube = each.tube
         lengths = (tube.od_mm, tube.wall_mm, tube.along_mm, each.weld.length_mm)
-        od, wall, along, weld = (both(Interval.single(value), "length") for value in lengths)
+        od, wall, along, weld = (both(Interval.single(value), "length", wps.header.units) for value in lengths)
         rows.append((str(number), each.name, od, wall, f"{tube.angle_deg:g}°", f"{tube.turn_deg:g}°", along, weld))
     flow.table(columns, rows)
     for sentence in node_sentences(wps, wps.header.units):
@@ -216,8 +243,12 @@ def _bead_map(flow: Flow, wps: Wps) -> None:
 def _beside(flow: Flow, wps: Wps) -> float:
     """Set the figures of the joint to the right of its section; return how far down they reach [mm]."""
     x, y = MARGIN_MM + PICTURE_MM[0] + 10, flow.y - 4.0
-    for figure in joint_figures(wps, "si"):
-        for text, role in ((figure.name, "print_muted"), (figure.text, "print")):
+    one, other = ORDER[wps.header.units]
+    for figure, again in zip(joint_figures(wps, one), joint_figures(wps, other), strict=True):
+        same = figure.text == again.text
+        name = figure.name if figure.name == again.name else f"{figure.name} ({again.name.rpartition(', ')[2]})"
+        said = figure.text if same else f"{figure.text} ({again.text})"
+        for text, role in ((name, "print_muted"), (said, "print")):
             flow.put(Text(role=role, at=(x, y), text=text, height_mm=2.3, anchor="start"))
             y -= 4.8
         y -= 1.6
@@ -226,8 +257,8 @@ def _beside(flow: Flow, wps: Wps) -> float:
 
 def _toleranced(wps: Wps, name: str) -> str:
     dimension, kind = getattr(wps.joint, name), field_of(f"joint/{name}").kind
-    nominal = both(Interval.single(dimension.nominal), kind)
-    return nominal if dimension.span.is_single else f"{nominal}, from {both(dimension.span, kind)}"
+    nominal = both(Interval.single(dimension.nominal), kind, wps.header.units)
+    return nominal if dimension.span.is_single else f"{nominal}, from {both(dimension.span, kind, wps.header.units)}"
 
 
 def _facts(flow: Flow, title: str, leaves: list[tuple[str, Wps]]) -> None:
@@ -238,6 +269,8 @@ def _facts(flow: Flow, title: str, leaves: list[tuple[str, Wps]]) -> None:
 def _deposit(flow: Flow, wps: Wps, deposit: Deposit) -> None:
     flow.heading(f"Deposit: {deposit.process or 'process not stated'} {deposit.filler or ''}".strip())
     stated = [f"deposits/{deposit.id}/{name}" for name in DEPOSIT_LEAVES if getattr(deposit, name) is not None]
+    if numbers := filler_words(deposit.filler):
+        flow.text(f"{deposit.filler}: {numbers}", height_mm=NOTE_MM)
     if stated:
         flow.pairs([(field_of(path).label, _said(wps, path)) for path in stated])
     else:
@@ -252,7 +285,7 @@ def _passes(flow: Flow, wps: Wps) -> None:
         Column("V", 1.0, numbers=True), Column("Travel speed", 2.6, numbers=True),
         Column("Arc energy U·I/v", 3.0, numbers=True), Column("Thickness", 2.2, numbers=True),
     )  # fmt: skip
-    rows = []
+    rows, first = [], wps.header.units
     for number, each in enumerate(wps.passes, 1):
         energy, home = pass_energy(each), deposit_of(wps, each)
 
@@ -261,9 +294,9 @@ def _passes(flow: Flow, wps: Wps) -> None:
 
         rows.append((
             str(number), _what(each), f"{home.process or ''} {home.filler or ''}".strip(), said("current_a"),
-            said("voltage_v"), both(each.travel_speed_mm_min, "speed") if each.travel_speed_mm_min else NONE,
-            both(energy.interval, "heat_input") if energy else NONE,
-            both(each.thickness_mm, "length") if each.thickness_mm else NONE,
+            said("voltage_v"), both(each.travel_speed_mm_min, "speed", first) if each.travel_speed_mm_min else NONE,
+            both(energy.interval, "heat_input", first) if energy else NONE,
+            both(each.thickness_mm, "length", first) if each.thickness_mm else NONE,
         ))  # fmt: skip
     flow.table(columns, rows)
     flow.text(
@@ -271,6 +304,24 @@ def _passes(flow: Flow, wps: Wps) -> None:
     )
     _tacks(flow, wps)
     _sectors(flow, wps)
+    _seam(flow, wps)
+
+
+SEAM_LEAVES = ("seam/stop_rule", "seam/stagger_mm", "seam/marks", "seam/tacks", "seam/welders")
+
+
+def _seam(flow: Flow, wps: Wps) -> None:
+    """Set where electrodes may start and stop, and where nobody goes on until someone has signed."""
+    rows = [(field_of(path).label, _said(wps, path)) for path in SEAM_LEAVES if _said(wps, path) != NONE]
+    if rows:
+        flow.heading("Starts and stops")
+        flow.pairs(rows)
+    if wps.hold_points:
+        flow.heading("Hold points")
+        numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}
+        for each in wps.hold_points:
+            where = f"before pass {numbers[each.before]}" if each.before in numbers else "at the end"
+            flow.pairs([(f"{each.what or 'Hold'}, {where}", "signed: ____________________")], columns=1)
 
 
 def _what(each: Pass) -> str:

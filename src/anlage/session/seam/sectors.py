@@ -64,15 +64,6 @@ def _hottest(energy: EnergyRange | None) -> float | None:
     return energy.high.energy_kj_mm if energy else None
 
 
-def sector_heat(wps: Wps, pass_id: str) -> tuple[float, float] | None:
-    """Return the span of the hottest energies of a pass and its sectors [kJ/mm]; `None` where none is known."""
-    own = [one for one in wps.passes if one.id == pass_id]
-    found = [_hottest(pass_energy(each)) for each in own]
-    found += [_hottest(sector_energy(wps, sector)) for sector in wps.sectors if sector.of == pass_id]
-    known = [heat for heat in found if heat is not None]
-    return (min(known), max(known)) if known else None
-
-
 def sector_sentences(wps: Wps, pass_id: str, system: System) -> tuple[str, ...]:
     """Return the energy in every sector of a pass, the hottest named, and settings outside those of the pass."""
     each = next((one for one in wps.passes if one.id == pass_id), None)

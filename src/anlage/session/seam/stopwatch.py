@@ -66,3 +66,16 @@ def speed_of(runs: Sequence[Run]) -> Interval:
         raise InputError("no run was stopped", where="travel speed", mend="start and stop at two marks")
     each = [travel_speed_range(Interval.single(run.length_mm), Interval.single(run.time_s)) for run in runs]
     return Interval(min(speed.low for speed in each), max(speed.high for speed in each))
+
+
+def change_of(stated: Interval, read: Interval) -> str:
+    """Return in words what taking a measured speed does to the one that is stated.
+
+    Examples
+    --------
+    >>> change_of(Interval(60, 80), Interval(62, 66)), change_of(Interval(60, 80), Interval(70, 90))
+    ('narrow it to', 'replace it by')
+    """
+    if stated.low <= read.low and read.high <= stated.high:
+        return "narrow it to"
+    return "widen it to" if read.low <= stated.low and stated.high <= read.high else "replace it by"

@@ -143,13 +143,14 @@ def compared(
             continue
         rows.append((each.name, each, len(other.passes), weld_takes(other, rates)))
     numbers = [_numbers(count, takes) for _, _, count, takes in rows]
+    times = tuple(zip(*(minutes(column) for column in list(zip(*numbers, strict=True))[3:5]), strict=True))
     least = [min((n for n in column if n is not None), default=None) for column in zip(*numbers, strict=True)]
     return tuple(
         Compared(
-            name, design, _texts(own, system),
+            name, design, _texts(own, time, system),
             tuple(a is not None and b is not None and a <= b * (1 + 1e-9) for a, b in zip(own, least, strict=True)),
         )
-        for (name, design, _, _), own in zip(rows, numbers, strict=True)
+        for (name, design, _, _), own, time in zip(rows, numbers, times, strict=True)
     )  # fmt: skip
 
 
@@ -161,13 +162,13 @@ def _numbers(count: int, found: Takes | None) -> tuple[float | None, ...]:
     return (found.metal_kg, count, bought, found.arc_min, found.elapsed_min, found.energy_kwh, found.whole_cost)
 
 
-def _texts(numbers: tuple[float | None, ...], system: System) -> tuple[str, ...]:
-    metal, count, bought, arc, elapsed, energy, money = numbers
+def _texts(numbers: tuple[float | None, ...], times: tuple[str, str], system: System) -> tuple[str, ...]:
+    metal, count, bought, _, _, energy, money = numbers
 
     def mass(kg: float | None) -> str:
         return UNKNOWN if kg is None else show(kg, "mass", system, unit_table())
 
     return (
-        mass(metal), UNKNOWN if not count else f"{count:.0f}", mass(bought), minutes(arc), minutes(elapsed),
+        mass(metal), UNKNOWN if not count else f"{count:.0f}", mass(bought), *times,
         UNKNOWN if energy is None else f"{energy:.2f} kWh", UNKNOWN if money is None else f"{money:.2f}",
     )  # fmt: skip

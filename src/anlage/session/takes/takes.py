@@ -1,7 +1,7 @@
 """What the weld of a procedure takes, from its own beads."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from msgspec import Struct
 
@@ -28,6 +28,7 @@ from anlage.session.weld.figures import Figure, thermal_efficiency_of
 from anlage.session.weld.node import node_of
 
 UNKNOWN = "–"
+LONG_MIN = 100.0  # from here on times are told in hours
 CUBIC_METRE_L = 1000.0
 SHRINKAGE_NOTE = "Published schools, each within half of its value at best: to preset by, never a tolerance."
 NO_FACTOR = "no operating factor is known for the process"
@@ -181,18 +182,26 @@ def _fillers(found: Takes, system: System) -> list[Figure]:
     return rows
 
 
-def minutes(value: float | None) -> str:
-    """Return a time for people: minutes, from 100 on hours."""
-    if value is None:
-        return UNKNOWN
-    return f"{value:.0f} min" if value < 100 else f"{value / 60:.1f} h"
+def minutes(values: Sequence[float | None]) -> tuple[str, ...]:
+    """Return times that are read together in one unit: minutes, or hours where one of them is 100 minutes or more.
+
+    Examples
+    --------
+    >>> minutes([42, 18]), minutes([42, 180, None])
+    (('42 min', '18 min'), ('0.7 h', '3.0 h', '–'))
+    """
+    hours = any(value is not None and value >= LONG_MIN for value in values)
+    return tuple(
+        UNKNOWN if value is None else f"{value / 60:.1f} h" if hours else f"{value:.0f} min" for value in values
+    )
 
 
 def _times(found: Takes, rates: Mapping[str, float], passes: int) -> tuple[Figure, ...]:
+    arc, elapsed = minutes([found.arc_min, found.elapsed_min])
     energy = UNKNOWN if found.energy_kwh is None else f"{found.energy_kwh:.2f} kWh"
     return (
-        Figure("Arc time", minutes(found.arc_min), "length over the middle of the travel speed, pass by pass"),
-        Figure("Elapsed", minutes(found.elapsed_min), _elapsed(rates, passes)),
+        Figure("Arc time", arc, "length over the middle of the travel speed, pass by pass"),
+        Figure("Elapsed", elapsed, _elapsed(rates, passes)),
         Figure("Energy of the arc", energy, "middle volts times middle amps; the source takes more"),
     )
 

@@ -86,6 +86,14 @@ def _root(wps: Wps, p: Preparation, unstated: frozenset[str], system: System) ->
     return found
 
 
+def root_advice(wps: Wps, system: System) -> tuple[Advice, ...]:
+    """Return the spacer that the root opening asks for; none for a closed root or one that is not stated."""
+    sketch = sketch_of(wps.joint)
+    if sketch is None or sketch.incomplete:
+        return ()
+    return tuple(each for each in _root(wps, sketch.preparation, sketch.unstated, system) if each.good)
+
+
 def root_misfits(wps: Wps, system: System) -> tuple[Advice, ...]:
     """Return what at the root of a joint does not go with its style; none without a style."""
     sketch = sketch_of(wps.joint)

@@ -2,7 +2,6 @@
 
 from types import MappingProxyType
 
-from anlage.core.document import kept
 from anlage.core.drawing import (
     Axes,
     DisplayList,
@@ -10,7 +9,7 @@ from anlage.core.drawing import (
     Plane,
     operating_window,
 )
-from anlage.core.procedure import Wps, pass_energy, pass_power
+from anlage.core.procedure import Wps, pass_power
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
 from anlage.session.weld.pictures import Sheet
@@ -47,12 +46,3 @@ def _axes(system: System) -> Axes:
 
 
 AXES = MappingProxyType({"si": _axes("si"), "us": _axes("us")})
-
-
-@kept
-def heat_span(wps: Wps) -> tuple[float, float] | None:
-    """Return the coldest and the hottest arc energy of all passes [kJ/mm], for the heat scale."""
-    energies = [energy.interval for each in wps.passes if (energy := pass_energy(each))]
-    if not energies:
-        return None
-    return min(each.low for each in energies), max(each.high for each in energies)

@@ -7,7 +7,8 @@ from PySide6.QtGui import QGuiApplication, QImage, QPainter
 
 from anlage.core.drawing import DisplayList, on_page
 from anlage.core.errors import AnlageError
-from anlage.session.output.pictures import heat_of, picture_file, picture_of
+from anlage.session.output.pictures import picture_file, picture_of
+from anlage.session.seam.heat import heat_span
 from anlage.ui.kit.look import Look, measure
 from anlage.ui.picture.painter import Placed, paint
 
@@ -26,7 +27,7 @@ def copy_picture(desk: "WindowDesk") -> None:
     wps, system = document.value, document.system
     try:
         drawn = picture_file(wps, name, ".svg", system, measure)
-        image = as_image(picture_of(wps, name, system, measure), heat_of(wps, name))
+        image = as_image(picture_of(wps, name, system, measure), heat_span(wps))
     except AnlageError as fault:
         desk.say(str(fault))
         return

@@ -49,7 +49,7 @@ class WindowDesk(QObject):
         self.place = settings.place if settings.place in self._places.specs else PROCEDURE.first_place
         self.palette: Palette | None = None
         self._judging = JudgingDesk(self._works, self._documents, self._places, shell, self)
-        self._judging.asked.connect(partial(self.go, "ranges"))
+        self._judging.asked.connect(self._on_strip)
         self.actions = install(self, specs)
         self.welcome = Welcome([
             ("New works file…", self.actions["create"].trigger), ("Open works file…", self.actions["open"].trigger),
@@ -300,6 +300,17 @@ class WindowDesk(QObject):
     def assess(self, wps: "Wps") -> "Assessment":
         """Return how a procedure that is not in front stands by its code and the records that there are."""
         return self._works.assessor().assess(wps)
+
+    def _on_strip(self, part: str) -> None:
+        """Lead to what mends what a part of the strip says."""
+        waiting = list(self.document.working.pending) if self.document else []
+        assessment = self.assessment()
+        if part == "waiting" and waiting:
+            self.go_to(waiting[0])
+        elif part == "missing" and assessment is not None and assessment.mend:
+            (self.go_to if "/" in assessment.mend else self.go)(assessment.mend)
+        else:
+            self.go("ranges")
 
     @property
     def strip(self) -> "ProofStrip | None":

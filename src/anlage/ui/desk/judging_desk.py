@@ -25,11 +25,11 @@ class JudgingDesk(QObject):
     Signals
     -------
     told(text) : something must not be missed
-    asked() : the person wants to see the verdict in full
+    asked(part) : the person wants to see what a part of the strip says
     """
 
     told = Signal(str)
-    asked = Signal()
+    asked = Signal(str)
 
     def __init__(
         self, works: WorksDesk, documents: DocumentsDesk, places: PlacesDesk, shell: Shell, parent: QObject

@@ -23,10 +23,10 @@ class ProofStrip(QWidget):
 
     Signals
     -------
-    asked() : the person wants to see every variable
+    asked(part) : the person wants to see what a part of it says: "judged", "missing" or "waiting"
     """
 
-    asked = Signal()
+    asked = Signal(str)
 
     def __init__(self, reader: Reader) -> None:
         super().__init__()
@@ -76,7 +76,18 @@ class ProofStrip(QWidget):
         return QSize(sum(widths) + APART_PX * max(len(widths) - 1, 0), 28)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self.asked.emit()
+        self.asked.emit(self._part_at(event.position().x()))
+
+    def _part_at(self, x: float) -> str:
+        """Return which part lies at a place: texts that wait, why nothing is judged, or verdicts."""
+        right, metrics = 0, self.fontMetrics()
+        for _, text in self.parts():
+            right += MARK_PX + GAP_PX + metrics.horizontalAdvance(text) + APART_PX
+            if x < right - APART_PX / 2:
+                if text == self._waiting:
+                    return "waiting"
+                return "missing" if text.startswith("not judged") else "judged"
+        return "judged"
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QPainter, QPaintEvent, QPen, QWheelEvent
-from PySide6.QtWidgets import QComboBox, QLabel, QWidget
+from PySide6.QtWidgets import QComboBox, QLabel, QStyle, QStyleOptionComboBox, QStylePainter, QWidget
 
 from anlage.session.leaves.steps import stepped
 from anlage.session.leaves.suggestions import suggestions
@@ -19,6 +19,7 @@ _STEPS = {
     Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1, Qt.Key.Key_PageUp: PAGE_STEPS, Qt.Key.Key_PageDown: -PAGE_STEPS,
 }  # fmt: skip
 NOT_STATED = "–"
+MOST_ITEMS = 18  # of a list that are seen at once
 
 
 @guarded
@@ -163,10 +164,20 @@ class ListBox(QComboBox):
         # As wide as its room: a long choice must not push a form apart.
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.setMinimumContentsLength(7)
+        self.setMaxVisibleItems(MOST_ITEMS)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        super().paintEvent(event)
-        painter = QPainter(self)
+        """Draw it with a choice that is too long cut by dots, and the arrow in the ink of the theme."""
+        option = QStyleOptionComboBox()
+        self.initStyleOption(option)
+        frame = QStyle.SubControl.SC_ComboBoxEditField
+        room = self.style().subControlRect(QStyle.ComplexControl.CC_ComboBox, option, frame, self).width() - 6
+        option.currentText = self.fontMetrics().elidedText(  # type: ignore[attr-defined]
+            self.currentText(), Qt.TextElideMode.ElideRight, room
+        )
+        painter = QStylePainter(self)
+        painter.drawComplexControl(QStyle.ComplexControl.CC_ComboBox, option)
+        painter.drawControl(QStyle.ControlElement.CE_ComboBoxLabel, option)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setPen(QPen(self.reader.look.colour["muted"], 1.4))
         x, y = self.width() - 12.0, self.height() / 2 - 1.5
@@ -211,6 +222,8 @@ class ChoiceField(ListBox):
         if stated and self.findData(stated) < 0:
             self.addItem(self.field.say(stated), stated)
         self.setCurrentIndex(max(self.findData(stated), 0))
+        said = f": {self.currentText()}" if stated else ""
+        self.setToolTip(f"{self.field.label}{said}. {self.field.tip}")
 
     def _on_activated(self, index: int) -> None:
         self.visit = object()

@@ -11,8 +11,8 @@ from anlage.core.procedure import moved_pass, with_deposit, with_pass, without_d
 from anlage.core.quantities import show
 from anlage.data.tables import unit_table
 from anlage.session.proposal.fill import filled
+from anlage.session.seam.heat import heat_span
 from anlage.session.weld.fill_notices import fill_notices
-from anlage.session.weld.operating_window import heat_span
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.heat_scale import HeatScale
 from anlage.ui.kit.icons import icon

@@ -13,8 +13,9 @@ from anlage.session.leaves.names import named
 from anlage.session.leaves.steps import on_step
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import leaf_of, shown, with_end
+from anlage.session.seam.heat import heat_span
 from anlage.session.weld.beads import bead_of
-from anlage.session.weld.operating_window import heat_span, plane_of, window_picture
+from anlage.session.weld.operating_window import plane_of, window_picture
 from anlage.session.weld.pictures import Sheet, bead_picture, weld_extent
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure

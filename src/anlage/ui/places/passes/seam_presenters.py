@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from anlage.core.drawing import DisplayList, Point
-from anlage.session.seam.sectors import sector_heat, sector_picture
+from anlage.session.seam.sectors import sector_picture
 from anlage.session.seam.stations import station_picture
 from anlage.session.seam.stop_plan import stop_picture
 from anlage.session.weld.pictures import Sheet
@@ -36,9 +36,6 @@ class SectorPresenter(StopPresenter):
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         sheet = Sheet(width_mm, height_mm, self.document.system, measure)
         return sector_picture(self.document.value, self.selection.pass_id, sheet)
-
-    def heat(self) -> tuple[float, float] | None:
-        return sector_heat(self.document.value, self.selection.pass_id)
 
     def empty_text(self) -> str:
         return "Choose a pass in the table: its sectors are shown here."

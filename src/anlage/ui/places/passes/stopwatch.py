@@ -9,8 +9,9 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushBut
 from anlage.core.document import with_at
 from anlage.core.errors import InputError
 from anlage.core.quantities import show, show_interval
+from anlage.core.ranges import Interval
 from anlage.data.tables import unit_table
-from anlage.session.seam.stopwatch import Run, speed_of, way
+from anlage.session.seam.stopwatch import Run, change_of, speed_of, way
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.icons import icon
@@ -39,6 +40,7 @@ class Stopwatch(QFrame):
         self.runs: list[Run] = []
         self._started: float | None = None
         self._stopped: float | None = None  # a time that waits for its way
+        self._asked = False  # whether a stated speed is to be changed
         self._timer = QTimer(self, interval=TICK_MS)
         self._timer.timeout.connect(self._show_time)
         self.title, self.time, self.said = QLabel(), QLabel("0.0 s"), QLabel()
@@ -103,9 +105,19 @@ class Stopwatch(QFrame):
         ready = bool(self.runs) and self.document.can_write
         self.state.setEnabled(ready)
         self.clear.setEnabled(bool(self.runs))
-        both = show_interval(speed_of(self.runs), "speed", system, unit_table()) if self.runs else ""
-        self.state.setText(f"State {both}" if both else "State the speed")
+        self._asked = False
+        both = self._said(speed_of(self.runs)) if self.runs else ""
+        stated = self._stated()
+        word = change_of(stated, speed_of(self.runs)) if self.runs and stated is not None else ""
+        self.state.setText(f"{word.capitalize() or 'State'} {both}".strip() if both else "State the speed")
         self.close_button.setIcon(icon("close", self.document.reader.look.colour["ink"]))
+
+    def _stated(self) -> Interval | None:
+        chosen = self.selection.chosen
+        return chosen.travel_speed_mm_min if chosen is not None else None
+
+    def _said(self, speed: Interval) -> str:
+        return show_interval(speed, "speed", self.document.system, unit_table())
 
     @property
     def has_times(self) -> bool:
@@ -154,6 +166,14 @@ class Stopwatch(QFrame):
             self.time.setText(f"{self._clock() - self._started:.1f} s")
 
     def _on_state(self) -> None:
+        """State the speed; one that is stated already is changed only after a question."""
+        stated, read = self._stated(), speed_of(self.runs)
+        if stated is not None and stated != read and not self._asked:
+            self._asked = True
+            word = change_of(stated, read)
+            self.said.setText(f"{self._said(stated)} is stated. {word.capitalize()} {self._said(read)}?")
+            self.state.setText(f"Yes, {word} {self._said(read)}")
+            return
         path = f"passes/{self.selection.pass_id}/travel_speed_mm_min"
         wps = with_at(self.document.value, path, speed_of(self.runs))
         self.document.edit(wps, f"Travel speed of pass {self.selection.row + 1}, by stopwatch")

@@ -4,7 +4,7 @@ from PySide6.QtCore import (
     QModelIndex,
     Qt,
 )
-from PySide6.QtGui import QShowEvent
+from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.session.judging.assessment import Assessment
-from anlage.session.judging.ladder import lines, support_sentences
+from anlage.session.judging.ladder import Line, lines, support_sentences
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ListBox
 from anlage.ui.kit.guard import guarded
@@ -36,7 +36,9 @@ class RangesPlace(Place):
         self.document, self.desk = document, desk
         self.model = LadderModel()
         self.chosen = ""  # id of the rung, kept while rungs come and go
+        self._order: list[str] = []  # of the rungs while they are looked at: one that is mended keeps its place
         self._showing = False
+        self._problems: set[str] = set()  # since the ladder was opened
         self.supports, self.filter, self.ladder = QLabel(), ListBox(document.reader), QListView()
         self.empty = QLabel(self)
         self.panel = RungPanel(document, desk.home_of)
@@ -95,9 +97,12 @@ class RangesPlace(Place):
         self._offer_categories()
         wanted = self.filter.currentData()
         every = lines(self.document.value, self.proof, self.document.system)
+        every = self._in_order(every)
         found = tuple(
-            line for line in every if wanted in (ALL, line.rung.category) or (wanted == PROBLEMS and line.is_problem)
-        )
+            line for line in every
+            if wanted in (ALL, line.rung.category)
+            or (wanted == PROBLEMS and (line.is_problem or line.rung.id in self._problems))
+        )  # fmt: skip
         said = "; ".join(support_sentences(self.document.value, self.proof))
         self.supports.setText(f"{said[0].upper()}{said[1:]}." if said else "")
         self.empty.setText("" if found else self._why_empty())
@@ -116,6 +121,30 @@ class RangesPlace(Place):
         line = found[row] if found else None
         self.chosen = line.rung.id if line else self.chosen
         self.panel.show_line(line)
+
+    def _in_order(self, every: tuple[Line, ...]) -> tuple[Line, ...]:
+        """Return the rungs in their order since the ladder was opened; those that came since stand first."""
+        if not self._order:
+            self._order = [line.rung.id for line in every]
+            self._problems = {line.rung.id for line in every if line.is_problem}
+        self._problems |= {line.rung.id for line in every if line.is_problem}
+        places = {own: place for place, own in enumerate(self._order)}
+        return tuple(sorted(every, key=lambda line: places.get(line.rung.id, -1)))
+
+    def next_problem(self) -> None:
+        """Go to the next rung that is not inside, round from the last to the first."""
+        rows = range(self.model.rowCount())
+        here = self.ladder.currentIndex().row()
+        ahead = [row for row in (*rows[here + 1 :], *rows[: here + 1]) if self.model.lines[row].is_problem]
+        if ahead:
+            self.ladder.setFocus(Qt.FocusReason.ShortcutFocusReason)
+            self.ladder.setCurrentIndex(self.model.index(ahead[0]))
+        else:
+            self.desk.say("Every variable is inside.")
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
+        self._order = []  # looked at anew, problems stand first
 
     def _offer_categories(self) -> None:
         """Offer the categories of the code that the procedure is judged by."""
@@ -138,7 +167,7 @@ class RangesPlace(Place):
     def _why_empty(self) -> str:
         if not self.proof.missing:
             return "Nothing here: no variable is of this kind."
-        where = "at Passes (Alt+P)" if "deposit" in self.proof.missing else "in the job (Ctrl+J)"
+        where = "at Passes (Alt+P)" if "deposit" in self.proof.missing else "at the Job (Ctrl+J)"
         return f"Not judged: {self.proof.missing}. State it {where}."
 
     def begin(self) -> None:

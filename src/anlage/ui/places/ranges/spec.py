@@ -1,6 +1,8 @@
 """The Ranges as the rest of the window knows them."""
 
-from anlage.ui.kit.place import PlaceSpec
+from anlage.ui.kit.place import PlaceCommand, PlaceSpec
+
+_PLACE = "anlage.ui.places.ranges.place:RangesPlace"
 
 SPEC = PlaceSpec(
     id="ranges",
@@ -8,6 +10,7 @@ SPEC = PlaceSpec(
     keys="Alt+R",
     question="Is it allowed, by which record and clause?",
     kinds=("wps",),
-    make="anlage.ui.places.ranges.place:RangesPlace",
+    make=_PLACE,
+    commands=(PlaceCommand("next_problem", "Next problem", "F7", f"{_PLACE}.next_problem", "outside unproven error"),),
     words="qualification variables ladder verdict",
 )
