@@ -8,6 +8,7 @@ from pkgutil import resolve_name
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.ladder import leaf_of_rung
 from anlage.session.leaves.draft import Working
+from anlage.session.leaves.table import PARTS
 from anlage.ui.places import place_specs
 
 WHOLE = "ranges"  # the place of the ladder carries the worst of all
@@ -41,6 +42,8 @@ def home_of(path: str, kind: str) -> str:
     >>> home_of("deposits/d1/tungsten", "wps")
     ''
     """
+    parent, _, part = path.rpartition("/")
+    path = parent if part in PARTS else path  # a tolerance, or the least of what was recorded, has its field beside
     for spec in place_specs():
         if kind in spec.kinds and spec.leaves and any(fnmatchcase(path, each) for each in resolve_name(spec.leaves)):
             return spec.id

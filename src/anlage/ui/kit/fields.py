@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QComboBox, QLabel, QStyle, QStyleOptionComboBox, Q
 from anlage.session.leaves.steps import stepped
 from anlage.session.leaves.suggestions import suggestions
 from anlage.session.leaves.table import Field, field_of
-from anlage.ui.kit.document import Document, part_of
+from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.offering_line import OfferingLine
 from anlage.ui.kit.reader import Reader
@@ -248,27 +248,6 @@ class Unit(QLabel):
 
     def sizeHint(self) -> QSize:
         return QSize(max(super().sizeHint().width(), 46 if self.field.kind == "speed" else 24), 20)
-
-
-class Complaint(QLabel):
-    """The sentence under a field whose text or value cannot stand; hidden when there is none."""
-
-    def __init__(self, document: Document, paths: Sequence[str], parent: QWidget) -> None:
-        super().__init__(parent)  # shown at once where something is wrong: without parent it would be a window
-        self.document, self.paths = document, paths
-        self.setProperty("tone", "outside")
-        self.setWordWrap(True)
-        for part in dict.fromkeys(map(part_of, paths)):
-            document.part(part).connect(self.refresh)
-        document.reader.units_changed.connect(self.refresh)
-        self.refresh()
-
-    def refresh(self) -> None:
-        """Show the first complaint about its leaves."""
-        found = self.document.complaints()
-        fault = next((found[path] for path in self.paths if path in found), None)
-        self.setText(f"{fault.what}; {fault.mend}" if fault else "")
-        self.setVisible(fault is not None)
 
 
 def field_for(document: Document, path: str, parent: QWidget | None = None) -> LeafField | ChoiceField:

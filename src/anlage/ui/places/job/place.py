@@ -9,8 +9,9 @@ from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.groups import metal_words
 from anlage.session.leaves.table import field_of
 from anlage.session.works.next_steps import Step, next_steps
+from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
-from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
+from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
 from anlage.ui.kit.flow import FlowWidget
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
@@ -19,7 +20,7 @@ from anlage.ui.places.job.presenter import PositionPresenter
 from anlage.ui.places.job.statement import ABSENT, HEAD, HEATED, MORE, PIPE, SENTENCES
 from anlage.ui.places.job.words import word_for
 
-MOST_STEPS = 5
+MOST_STEPS, STEP_PX = 5, 27
 
 
 class JobPlace(Place):
@@ -55,7 +56,7 @@ class JobPlace(Place):
             column.addWidget(self._sentence(sentence))
             if place == 0:
                 column.addWidget(self.groups)
-            column.addWidget(Complaint(self.document, [word for word in sentence if "/" in word], form))
+            Complaint(self.document, [word for word in sentence if "/" in word], form)
         column.addSpacing(6)
         column.addWidget(_heading("Stated less often"))
         column.addLayout(self._more(form))
@@ -69,7 +70,12 @@ class JobPlace(Place):
         right.addWidget(self.view, 1)
         right.addWidget(_heading("Next"))
         self._next.setSpacing(2)
-        right.addLayout(self._next)
+        self._next.setContentsMargins(0, 0, 0, 0)
+        self._next.setAlignment(Qt.AlignmentFlag.AlignTop)
+        room = QWidget()
+        room.setLayout(self._next)
+        room.setFixedHeight(MOST_STEPS * STEP_PX)  # the picture stays where it is while steps come and go
+        right.addWidget(room)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(16, 12, 16, 12)
         layout.setSpacing(16)
@@ -121,7 +127,7 @@ class JobPlace(Place):
                 grid.addWidget(field, 2 * line, 3 * place + 1, 1, 5 if len(paths) == 1 and not field.field.kind else 1)
                 if field.field.kind:
                     grid.addWidget(Unit(self.document, path), 2 * line, 3 * place + 2)
-            grid.addWidget(Complaint(self.document, paths, owner), 2 * line + 1, 0, 1, 6)
+            Complaint(self.document, paths, owner)
         return grid
 
     def refresh(self) -> None:

@@ -13,8 +13,9 @@ from PySide6.QtWidgets import (
 
 from anlage.session.leaves.presence import applies
 from anlage.session.leaves.table import PARTS, field_of
+from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
-from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit
+from anlage.ui.kit.fields import ChoiceField, LeafField, Unit
 from anlage.ui.kit.look import font
 from anlage.ui.places.joint.advice import JointAdvice
 from anlage.ui.places.joint.chooser import Chooser
@@ -121,7 +122,7 @@ class JointColumn(QWidget):
             size = PipeSizeField(document)
             grid.addWidget(size, row, 3, 1, 2)
             shown.append(size)
-        grid.addWidget(Complaint(document, paths, self), row + 1, 0, 1, 5)
+        Complaint(document, paths, self)
         return shown
 
 

@@ -7,9 +7,10 @@ from anlage.core.procedure import Wps, with_element, without_element
 from anlage.session.leaves.table import field_of
 from anlage.session.weld.node import cope_picture, node_of, node_picture, node_sentences
 from anlage.session.weld.pictures import Sheet
+from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.element_rows import ElementRows
-from anlage.ui.kit.fields import Complaint, field_for
+from anlage.ui.kit.fields import field_for
 from anlage.ui.kit.look import font
 from anlage.ui.picture.still import StillPresenter
 from anlage.ui.picture.view import PictureView
@@ -52,7 +53,7 @@ class NodeView(QWidget):
         self.said = QLabel()
         self.said.setWordWrap(True)
         self.said.setFont(font("note"))
-        self.complaint = Complaint(document, [ORDER], self)
+        Complaint(document, [ORDER], self)
         room = QWidget()
         column = QVBoxLayout(room)
         column.setContentsMargins(0, 0, 8, 0)
@@ -63,7 +64,6 @@ class NodeView(QWidget):
                 row.addWidget(widget)
             row.addStretch(1)
             column.addLayout(row)
-        column.addWidget(self.complaint)
         column.addWidget(self.said)
         column.addStretch(1)
         scroll = QScrollArea()

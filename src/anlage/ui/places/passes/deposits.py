@@ -6,8 +6,9 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QScrollA
 
 from anlage.core.procedure import Deposit
 from anlage.session.judging.groups import filler_words
+from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
-from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
+from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 
@@ -101,7 +102,6 @@ class DepositCard(QFrame):
         self.refresh()
         self.complaint = Complaint(document, [f"deposits/{deposit.id}/{name}" for name, *_ in CARD], self)
         self.complaint.setMaximumWidth(440)
-        grid.addWidget(self.complaint, 5, 0, 1, 8)
 
     def refresh(self) -> None:
         """Show what the filler is to the codes."""

@@ -4,8 +4,9 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from anlage.session.seam.seam_places import is_round
 from anlage.session.seam.stop_plan import stop_sentences
+from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
-from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
+from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
 from anlage.ui.kit.look import font
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.passes.seam_presenters import StopPresenter
@@ -44,7 +45,7 @@ class StopsView(QWidget):
             row.addStretch(1)
             column.addWidget(label)
             column.addLayout(row)
-        column.addWidget(Complaint(document, LEAVES, self))
+        Complaint(document, LEAVES, self)
         column.addSpacing(10)
         self.sentences = QLabel()
         self.sentences.setWordWrap(True)

@@ -19,9 +19,10 @@ from PySide6.QtWidgets import (
 from anlage.core.record import Pqr, with_recorded_deposit, with_row, without_recorded_deposit, without_row
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.leaves.table import RECORDED, field_of
+from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.element_rows import ElementRows
-from anlage.ui.kit.fields import ChoiceField, Complaint, LeafField, Unit, field_for
+from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.places.proof.bought_ladder import LADDER_PX, LEAST_LADDER_PX, BoughtLadder
@@ -143,7 +144,7 @@ class ProofPlace(Place):
             grid.addWidget(field, row, 3 * place + 1, 1, 5 if len(paths) == 1 else 1)
             if field.field.kind:
                 grid.addWidget(Unit(self.document, path), row, 3 * place + 2)
-        grid.addWidget(Complaint(self.document, paths, owner), row + 1, 0, 1, 6)
+        Complaint(self.document, paths, owner)
 
     def refresh(self) -> None:
         """Show a card for every deposit there is, and what the record buys now."""
@@ -219,7 +220,7 @@ class ProofPlace(Place):
             field.setAccessibleName(f"{field.field.label}, {leaf.rpartition('/')[2]}")
             grid.addWidget(field, row, column)
         grid.addWidget(Unit(self.document, path), row, 5)
-        grid.addWidget(Complaint(self.document, paths, owner), row + 1, 0, 1, 6)
+        Complaint(self.document, paths, owner)
 
     def add_deposit(self) -> None:
         """Add a deposit, and put the keyboard at its process."""

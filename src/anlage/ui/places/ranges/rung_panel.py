@@ -17,8 +17,9 @@ from PySide6.QtWidgets import (
 
 from anlage.session.judging.ladder import Line
 from anlage.session.leaves.table import field_of
+from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
-from anlage.ui.kit.fields import Complaint, Unit, field_for
+from anlage.ui.kit.fields import Unit, field_for
 from anlage.ui.kit.look import font
 
 PANEL_PX = 320
@@ -97,7 +98,7 @@ class RungPanel(QFrame):
         if field_of(path).kind:
             row.addWidget(Unit(self.document, path))
         self._room.addWidget(box)
-        self._room.addWidget(Complaint(self.document, [path], self))
+        Complaint(self.document, [path], box)
         self.home.setText(f"Go to {field_of(path).label.lower()}")
 
     def _on_home(self) -> None:
