@@ -155,12 +155,14 @@ def test_a_sheet_is_printed_and_says_issued_only_when_it_is(capsys, works, tmp_p
     assert [standing.is_issued for standing in told] == [True, False, False]
 
 
-def test_the_printed_sheet_is_a_pdf_alike_each_time(capsys, tmp_path):
+def test_the_printed_sheet_is_a_pdf_alike_each_time(capsys, tmp_path, monkeypatch):
+    monkeypatch.setenv("SOURCE_DATE_EPOCH", "1790000000")
     outs = [tmp_path / "a.pdf", tmp_path / "b.pdf"]
     for out in outs:
         assert ask(capsys, "print", SOUND, "--pqr", PLATE, "-o", str(out), "--paper", "letter")[0] == 0
     assert outs[0].read_bytes() == outs[1].read_bytes()
     assert outs[0].read_bytes().startswith(b"%PDF-")
+    assert b"D:20260921" in outs[0].read_bytes(), "the date that was given"
     assert refusal(capsys, "print", SOUND, "-o", str(tmp_path / "no/x.pdf")).startswith("x.pdf: it cannot be written (")
 
 

@@ -1,8 +1,8 @@
 """What is wrong is said at its field, and nothing on the page moves for it."""
 
 import pytest
-from PySide6.QtCore import QPoint
-from PySide6.QtWidgets import QWidget
+from PySide6.QtCore import QEvent, QPoint
+from PySide6.QtWidgets import QApplication, QWidget
 
 from anlage.ui.kit.complaint import Complaint
 
@@ -71,5 +71,18 @@ def test_it_goes_with_its_place(demo):
     demo.settle()
     assert len(said(demo)) == 1
     demo.desk.go("register")
+    demo.settle()
+    assert said(demo) == []
+
+
+def test_it_goes_with_the_field_that_it_belongs_to(demo):
+    demo.press("Alt+R")
+    demo.settle()
+    demo.press("Return")
+    demo.type("much")
+    demo.settle()
+    assert len(said(demo)) == 1
+    demo.desk._places.forget()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     demo.settle()
     assert said(demo) == []

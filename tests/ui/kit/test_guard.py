@@ -131,7 +131,7 @@ while window.desk is None:
 settle()
 shell = window.shell
 for _round in range(2):
-    for place in ("register", "joint", "passes", "ranges", "proof", "sheet"):
+    for place in ("register", "job", "joint", "passes", "ranges", "proof", "sheet"):
         window.desk.go(place)
         settle()
         for widget in window.desk.current_place().findChildren(QWidget):

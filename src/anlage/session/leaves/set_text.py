@@ -6,6 +6,7 @@ from anlage.core.quantities import show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Choices, Numbers, Range, is_any, is_none
 from anlage.data.tables import unit_table, variables
+from anlage.session.leaves.table import fields
 
 
 @cache
@@ -23,14 +24,23 @@ def kind_of(name: str) -> str:
     return ended or (variables()[name].kind if name in variables() else "")
 
 
+@cache
+def _word(variable: str, token: str) -> str:
+    """Return how a word is written for people: as the field where it is chosen says it."""
+    row = variables().get(variable)
+    where = row.wps or row.pqr if row else None
+    path = f"{where.leaf}" if where is not None and where.leaf else ""
+    return fields()[path].say(token) if path in fields() else token
+
+
 def set_text(variable: str, values: Range, system: System, *, finer: bool = False) -> str:
     """Return a set as a person reads it, in one unit system; `finer` with one more digit.
 
     Examples
     --------
     >>> from anlage.core.ranges import between, choices
-    >>> set_text("pwht", choices("none"), "si")
-    'none'
+    >>> set_text("pwht", choices("below-ltt"), "si")
+    'below the lower transformation'
     """
     if is_any(values):
         return "any"
@@ -40,6 +50,7 @@ def set_text(variable: str, values: Range, system: System, *, finer: bool = Fals
     if isinstance(values, Numbers) and kind:
         return " or ".join(show_interval(part, kind, system, unit_table(), finer=finer) for part in values.parts)
     if isinstance(values, Choices):
-        tokens = ", ".join(sorted(values.tokens))
+        words = [_word(variable, token) for token in sorted(values.tokens)]
+        tokens = ("; " if any("," in word for word in words) else ", ").join(words)
         return f"any but {tokens}" if values.but else tokens
     return str(values)

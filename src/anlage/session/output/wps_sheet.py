@@ -12,6 +12,7 @@ from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.data.files import text_of
+from anlage.data.joint_tables import root_styles
 from anlage.data.tables import processes, unit_table
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.groups import filler_words, metal_words
@@ -176,7 +177,9 @@ def _pipe(wps: Wps) -> list[tuple[str, str]]:
 def _root(wps: Wps) -> list[tuple[str, str]]:
     """Return how the root is to be welded, where it is stated."""
     paths = ("joint/root_style", "joint/detail", "joint/backing_form", "joint/backing_mm")
-    return [(field_of(path).label, _said(wps, path)) for path in paths if _said(wps, path) != NONE]
+    found = [(field_of(path).label, _said(wps, path)) for path in paths if _said(wps, path) != NONE]
+    names = {each.id: each.name for each in root_styles().styles.values()}
+    return [(label, names.get(said, said)) for label, said in found]
 
 
 def _node(flow: Flow, wps: Wps) -> None:

@@ -16,7 +16,9 @@ class Complaint(QLabel):
 
     def __init__(self, document: Document, paths: Sequence[str], parent: QWidget) -> None:
         super().__init__(parent, objectName="floating")
-        self.document, self.paths, self._home = document, tuple(paths), parent
+        self.document, self.paths = document, tuple(paths)
+        self._home: QWidget | None = parent
+        parent.destroyed.connect(self._on_home_gone)
         self.setProperty("tone", "outside")
         self.setWordWrap(True)
         self.setMargin(6)
@@ -46,9 +48,15 @@ class Complaint(QLabel):
     def _put_away(self) -> None:
         """Hide, and belong again to what it goes with."""
         self._follow.stop()
-        if self.parent() is not self._home:
+        if self._home is not None and self.parent() is not self._home:
             self.setParent(self._home)
         self.hide()
+
+    def _on_home_gone(self) -> None:
+        """Go with what it belongs to, also while it lies over the window."""
+        self._home = None
+        self._follow.stop()
+        self.deleteLater()
 
     def _settle(self, field: QWidget) -> None:
         """Lie under the field, or over it where the window ends."""
