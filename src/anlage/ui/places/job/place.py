@@ -32,6 +32,7 @@ class JobPlace(Place):
         self.fields: dict[str, LeafField | ChoiceField] = {}
         self.steps: list[QPushButton] = []
         self._shown_steps: tuple[Step, ...] = ()
+        self._assessment = Assessment(None, "")  # as it was told last: judging by many records takes its time
         self._of_pipe: list[QWidget] = []
         self._of_heated: list[QWidget] = []
         self._gone_to = ""  # a field that was asked for is shown, whatever the job has a use for
@@ -139,7 +140,7 @@ class JobPlace(Place):
         self.groups.setVisible(bool(said))
         self._show_asked(self._gone_to)
         self.view.refresh()
-        self._show_steps(self.desk.assessment())
+        self._show_steps()
 
     def _show_asked(self, gone_to: str) -> None:
         """Show what the job has a use for: diameters of pipe, temperature and time of what is heat-treated."""
@@ -152,11 +153,12 @@ class JobPlace(Place):
 
     def show_proof(self, assessment: Assessment) -> None:
         """Show what is still to be done."""
-        self._show_steps(assessment)
+        self._assessment = assessment
+        self._show_steps()
 
-    def _show_steps(self, assessment: Assessment | None) -> None:
+    def _show_steps(self) -> None:
         standing = self.desk.standing(self.document)
-        steps = next_steps(self.document.working, assessment or Assessment(None, ""), standing)[:MOST_STEPS]
+        steps = next_steps(self.document.working, self._assessment, standing)[:MOST_STEPS]
         if steps == self._shown_steps and self.steps:
             return
         self._shown_steps = steps
