@@ -1,11 +1,13 @@
 """What a document says twice and not alike proves nothing: one document a clash, and its healthy twin."""
 
+import math
+
 import pytest
 from msgspec.structs import replace
 
 from anlage.core.codes.derive import Derivations
 from anlage.core.document import read_strict, with_at
-from anlage.core.procedure import HoldPoint
+from anlage.core.procedure import WPS, HoldPoint
 from anlage.core.ranges import Interval
 from anlage.core.record import Recorded, with_row
 from anlage.data.code_packs import code_pack
@@ -247,3 +249,12 @@ def test_what_passes_lay_at_least_is_never_more_than_what_they_lay_at_most(wps):
     assert _laid([thin, replace(thick, layer=None), thin]) == Interval(5.5, 7.5)
     tenths = replace(thin, thickness_mm=Interval(0.1, 0.1))
     assert _laid([tenths, replace(tenths, layer=None)] * 40).low > 0
+
+
+def test_a_range_without_an_end_is_held_against_what_is_drawn():
+    wps = read_strict((FOLDER / "demo" / "OST-W-02.json").read_text(encoding="utf-8"), WPS)
+    assert complaints_of(with_at(wps, "range/diameter_mm", Interval(60.3, math.inf)), "si") == {}
+    told = complaints_of(with_at(wps, "range/diameter_mm", Interval(200, math.inf)), "si")
+    assert "stated for ≥ 200" in str(told["joint/od_mm"])
+    thin = complaints_of(with_at(wps, "range/thickness_mm", Interval(0, 5, low_open=True)), "si")
+    assert "stated for ≤ 5" in str(thin["range/thickness_mm"])

@@ -271,3 +271,11 @@ def test_how_many_specimens_is_a_whole_number(proof):
     assert "whole number" in proof.place.fields[f"results/{own}/count"].toolTip()
     type_into(proof, f"results/{own}/count", "2")
     assert proof.document.value.results[0].count == 2
+
+
+def test_groups_and_numbers_stand_under_metals_and_fillers(proof):
+    words = {label.text() for label in proof.place._words.values()}
+    assert "A516-70: P-No. 1, Group 2, ISO/TR 15608 group 11.1, D1.1 group II" in words
+    assert {"ER70S-2: SFA-5.18, F-No. 6, A-No. 1", "E7018: SFA-5.1, F-No. 4, A-No. 1"} <= words
+    type_into(proof, "metals/other/name", "SA-335 P11")
+    assert any("SA-335 P11: P-No. 4" in label.text() for label in proof.place._words.values())

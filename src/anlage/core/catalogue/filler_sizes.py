@@ -9,7 +9,7 @@ SAME_MM = 0.005  # a length within this of either name is the size
 
 
 class FillerSize(Struct, frozen=True):
-    """One size: its name in millimetres, which it is judged by, and its name in inches."""
+    """One size: its name in millimetres, and its name in inches."""
 
     mm: float
     inch: str
@@ -25,6 +25,11 @@ class FillerSize(Struct, frozen=True):
         """
         top, _, bottom = self.inch.partition("/")
         return float(top) / float(bottom or 1) * MM_PER_INCH
+
+    @property
+    def judged_mm(self) -> float:
+        """What it is judged as: the smaller of its names, so that a limit of 1/4 in or 6.4 mm lets either one be."""
+        return min(self.mm, self.inch_mm)
 
 
 def size_named(length_mm: float, sizes: Iterable[FillerSize]) -> FillerSize | None:

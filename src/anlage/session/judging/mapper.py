@@ -69,12 +69,12 @@ def _source(kind: str, where: Stating) -> Source:
 
 
 def as_size(value: Any) -> Any:
-    """Return a size of a filler, or a range of them, by the names in millimetres: 3/32 in is 2.4 mm."""
+    """Return a size of a filler, or a range of them, as one length by whichever name: 3/32 in is 2.4 mm."""
     if value is None:
         return None
     ends = [value.low, value.high] if isinstance(value, Interval) else [value]
     sizes = [(size_named(end, catalogue().filler_sizes), end) for end in ends]
-    named = [size.mm if size else end for size, end in sizes]
+    named = [size.judged_mm if size else end for size, end in sizes]
     return Interval(named[0], named[-1]) if isinstance(value, Interval) else named[0]
 
 

@@ -3,10 +3,12 @@
 from functools import cache
 
 from anlage.core.quantities import show_interval
+from anlage.core.quantities.show import THIN_SPACE
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Choices, Numbers, Range, is_any, is_none
 from anlage.data.tables import unit_table, variables
 from anlage.session.leaves.table import fields
+from anlage.session.leaves.text import size_text
 
 
 @cache
@@ -25,12 +27,21 @@ def kind_of(name: str) -> str:
 
 
 @cache
-def _word(variable: str, token: str) -> str:
-    """Return how a word is written for people: as the field where it is chosen says it."""
+def _leaf(variable: str) -> str:
+    """Return the leaf in which a variable is stated or recorded, "" for none."""
     row = variables().get(variable)
     where = row.wps or row.pqr if row else None
-    path = f"{where.leaf}" if where is not None and where.leaf else ""
-    return fields()[path].say(token) if path in fields() else token
+    return where.leaf if where is not None and where.leaf in fields() else ""
+
+
+def _is_size(variable: str) -> bool:
+    return bool(_leaf(variable)) and fields()[_leaf(variable)].sizes
+
+
+@cache
+def _word(variable: str, token: str) -> str:
+    """Return how a word is written for people: as the field where it is chosen says it."""
+    return fields()[_leaf(variable)].say(token) if _leaf(variable) else token
 
 
 def set_text(variable: str, values: Range, system: System, *, finer: bool = False) -> str:
@@ -47,6 +58,9 @@ def set_text(variable: str, values: Range, system: System, *, finer: bool = Fals
     if is_none(values):
         return "nothing"
     kind = kind_of(variable)
+    if isinstance(values, Numbers) and _is_size(variable) and not any(p.low_open or p.high_open for p in values.parts):
+        unit = unit_table()[kind].shown_in[system][0].name
+        return " or ".join(f"{size_text(part, system)}{THIN_SPACE}{unit}" for part in values.parts)
     if isinstance(values, Numbers) and kind:
         return " or ".join(show_interval(part, kind, system, unit_table(), finer=finer) for part in values.parts)
     if isinstance(values, Choices):

@@ -7,7 +7,7 @@ from typing import Any
 from msgspec import Struct
 
 from anlage.core.codes.derive import Derivations
-from anlage.core.quantities import show
+from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.data.tables import unit_table
@@ -39,6 +39,8 @@ class Said(Struct, frozen=True):
 
     def span(self, span_mm: Interval) -> str:
         """Return a range of lengths [mm] as the reader reads it."""
+        if span_mm.low_open or span_mm.high_open:
+            return show_interval(span_mm, "length", self.system, unit_table())
         low, high = self.length(span_mm.low), self.length(span_mm.high)
         return low if low == high else f"{low} to {high}"
 

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 
 from anlage.core.record import Pqr, with_recorded_deposit, with_row, without_recorded_deposit, without_row
 from anlage.session.judging.evidence import evidence_of_document
+from anlage.session.judging.groups import filler_words, metal_words
 from anlage.session.leaves.table import RECORDED, field_of
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
@@ -28,6 +29,8 @@ from anlage.ui.kit.place import Desk, Place
 from anlage.ui.places.proof.bought_ladder import LADDER_PX, LEAST_LADDER_PX, BoughtLadder
 from anlage.ui.places.proof.leaves import AGAINST, CARD, LINES, MEASURED, RESULTS, WELDED
 from anlage.ui.places.proof.record_guard import RecordGuard
+
+METALS = ("metals/one/name", "metals/other/name")
 
 
 class ProofPlace(Place):
@@ -41,6 +44,7 @@ class ProofPlace(Place):
         self.guard.opened.connect(self._on_opened)
         self._own: dict[str, LeafField | ChoiceField] = {}
         self.cards: dict[str, QFrame] = {}
+        self._words: dict[str, QLabel] = {}  # what metals and fillers are to the codes, by the first leaf of their line
         self.welded: dict[tuple[str, str], ElementRows] = {}  # the passes as read, by deposit and kind of source
         self.buys = BoughtLadder(document)
         self.add, self.form = QPushButton("Add a deposit"), QWidget()
@@ -145,6 +149,27 @@ class ProofPlace(Place):
             if field.field.kind:
                 grid.addWidget(Unit(self.document, path), row, 3 * place + 2)
         Complaint(self.document, paths, owner)
+        if any(path in paths for path in METALS) or any(path.endswith("/filler") for path in paths):
+            words = self._words[paths[0]] = QLabel()
+            words.setProperty("tone", "muted")
+            words.setFont(font("note"))
+            grid.addWidget(words, row + 1, 0, 1, 6)
+
+    def _show_words(self) -> None:
+        """Show under metals and fillers what they are to the codes."""
+        pqr = self.document.value
+        fillers = {f"deposits/{each.id}/": each.filler for each in pqr.deposits}
+        for path, label in tuple(self._words.items()):
+            if path in METALS:
+                sides = [each for each in (pqr.metals.one, pqr.metals.other) if each is not None]
+                said = "; ".join(
+                    f"{each.name}: {words}" for each in sides if each.name and (words := metal_words(each))
+                )
+            else:
+                own = next((filler for start, filler in fillers.items() if path.startswith(start)), None)
+                said = f"{own}: {words}" if (words := filler_words(own)) else ""
+            label.setText(said)
+            label.setVisible(bool(said))
 
     def refresh(self) -> None:
         """Show a card for every deposit there is, and what the record buys now."""
@@ -156,6 +181,7 @@ class ProofPlace(Place):
             card.deleteLater()
             self.welded = {key: rows for key, rows in self.welded.items() if key[0] != gone}
             self._own = {path: f for path, f in self._own.items() if not path.startswith(f"deposits/{gone}/")}
+            self._words = {path: w for path, w in self._words.items() if not path.startswith(f"deposits/{gone}/")}
         for place, deposit_id in enumerate(deposits):
             if deposit_id not in self.cards:
                 self.cards[deposit_id] = self._card(deposit_id)
@@ -167,6 +193,7 @@ class ProofPlace(Place):
             rows.setVisible(is_shown)
         self.results.show_elements([each.id for each in self.document.value.results])
         self._show_guard()
+        self._show_words()
         evidence = evidence_of_document(self.document.value)
         words = evidence.remark or evidence.words()
         self.state.setText(f"{words[0].upper()}{words[1:]}.")
