@@ -254,3 +254,17 @@ def test_a_window_that_is_asked_to_end_saves_first(works, tmp_path, number):
     with open_works(works, read_only=True) as file:
         assert file.entries()[0].title == "typed last"
     assert list((tmp_path / "STATE").rglob("running-*")) == [], "it ended in order"
+
+
+@pytest.mark.parametrize(
+    ("command", "ending", "told"),
+    [
+        ("export", "doc", "nothing is written as .doc; take .json, .svg, .pdf, .dxf, .csv, .xlsx"),
+        ("export", "", "nothing is written as no ending; take .json"),
+        ("print", "txt", "nothing is written as .txt; take .pdf"),
+    ],
+)
+def test_an_ending_that_nothing_is_written_with_is_refused(capsys, works, tmp_path, command, ending, told):
+    target = tmp_path / (f"x.{ending}" if ending else "x")
+    assert told in refusal(capsys, command, f"{works}#OST-W-01", "-o", str(target))
+    assert not target.exists()

@@ -11,7 +11,7 @@ from anlage.formats.font import measure
 from anlage.session.keyed.answer import Answer
 from anlage.session.kinds import KINDS
 from anlage.session.output.pictures import picture_file
-from anlage.session.output.saving import ENDINGS, save
+from anlage.session.output.saving import ENDINGS, check_ending, check_target, save
 from anlage.session.output.tables import table_file
 from anlage.session.works.found_documents import (
     Found,
@@ -29,6 +29,8 @@ def export_answer(name: str, target: str, *, picture: str = "section", force: bo
     InputError : the picture cannot be drawn, or nothing is written with that ending
     """
     path = Path(target)
+    check_target(path, sources=(source_of(name),), over=force)
+    check_ending(path, (".json", *ENDINGS))
     if path.suffix.lower() in ENDINGS:
         procedure = find_document(name, WPS)
         body, sha256 = _picture_or_table(procedure.value, path, picture), procedure.sha256

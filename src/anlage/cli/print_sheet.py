@@ -13,7 +13,7 @@ from anlage.session.judging.assessment import Assessor
 from anlage.session.keyed.answer import Answer
 from anlage.session.machine.clock import made_at
 from anlage.session.output.printed import Desired, printed
-from anlage.session.output.saving import save
+from anlage.session.output.saving import check_ending, check_target, save
 from anlage.session.output.wps_sheet import Stationery
 from anlage.session.works.found_documents import (
     find_document,
@@ -30,11 +30,13 @@ def print_answer(name: str, target: str, records: Sequence[str], paper: str, *, 
     ------
     FormatError, UnknownNameError : a file is not what it claims or cannot be written, or a name is unknown
     """
-    found = find_document(name, WPS)
+    found, path = find_document(name, WPS), Path(target)
+    check_target(path, sources=(found.source, *map(source_of, records)), over=force)
+    check_ending(path, (".pdf",))
     judge = Assessor(records_for(found, records))
     desired = Desired(Stationery(paper, measure), "", made_at())
     made = printed(found.value, judge.assess(found.value), standing_of(found), desired)
-    pages, path = made.pages, Path(target)
+    pages = made.pages
     data = pdf(pages, title=made.title, author=made.author, made_at=made.made_at)
     save(path, lambda: data, sources=(found.source, *map(source_of, records)), over=force)
     values = {"file": str(path), "pages": len(pages), "sha256": hashlib.sha256(data).hexdigest()}

@@ -7,8 +7,10 @@ from anlage.core.quantities.show import THIN_SPACE
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Choices, Numbers, Range, is_any, is_none
 from anlage.data.tables import unit_table, variables
+from anlage.session.leaves.size_text import size_text
 from anlage.session.leaves.table import fields
-from anlage.session.leaves.text import size_text
+
+SIZE = "filler_diameter_mm"  # a size of the trade, under two names
 
 
 @cache
@@ -34,10 +36,6 @@ def _leaf(variable: str) -> str:
     return where.leaf if where is not None and where.leaf in fields() else ""
 
 
-def _is_size(variable: str) -> bool:
-    return bool(_leaf(variable)) and fields()[_leaf(variable)].sizes
-
-
 @cache
 def _word(variable: str, token: str) -> str:
     """Return how a word is written for people: as the field where it is chosen says it."""
@@ -58,7 +56,7 @@ def set_text(variable: str, values: Range, system: System, *, finer: bool = Fals
     if is_none(values):
         return "nothing"
     kind = kind_of(variable)
-    if isinstance(values, Numbers) and _is_size(variable) and not any(p.low_open or p.high_open for p in values.parts):
+    if isinstance(values, Numbers) and variable == SIZE and not any(p.low_open or p.high_open for p in values.parts):
         unit = unit_table()[kind].shown_in[system][0].name
         return " or ".join(f"{size_text(part, system)}{THIN_SPACE}{unit}" for part in values.parts)
     if isinstance(values, Numbers) and kind:

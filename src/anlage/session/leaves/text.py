@@ -4,7 +4,6 @@ from typing import Any, TypeVar
 
 from msgspec.structs import replace
 
-from anlage.core.catalogue.filler_sizes import size_named
 from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.letters import without_odd
@@ -14,8 +13,9 @@ from anlage.core.quantities.open_ranges import one_ended, parse_open
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded
-from anlage.data.tables import catalogue, unit_table, vocabulary
+from anlage.data.tables import unit_table, vocabulary
 from anlage.session.leaves.bounds import check_bound, check_bounds
+from anlage.session.leaves.size_text import size_text
 from anlage.session.leaves.table import ENDS, PARTS, RECORDED, Field, field_of
 
 NEVER_NONE = ("header/number", "header/title")
@@ -40,23 +40,6 @@ def shown(value: Wps | Pqr, path: str, system: System) -> str:
             return ""
     interval = leaf if isinstance(leaf, Interval) else Interval.single(leaf)
     return size_text(interval, system) if field_of(path).sizes else bare_text(interval, kind, system)
-
-
-def size_text(interval: Interval, system: System) -> str:
-    """Return sizes of fillers as they are sold: 2.4, or 3/32 in inches, by whichever name they were typed.
-
-    Examples
-    --------
-    >>> size_text(Interval(2.38125, 3.2), "si"), size_text(Interval(2.4, 2.4), "us")
-    ('2.4..3.2', '3/32')
-    """
-    texts = []
-    for end in (interval.low, interval.high):
-        size = size_named(end, catalogue().filler_sizes)
-        exact = end if size is None else size.mm if system == "si" else size.inch_mm
-        named = size is not None and system == "us"
-        texts.append(size.inch if named and size else bare_text(Interval.single(exact), "length", system))
-    return texts[0] if texts[0] == texts[1] else "..".join(texts)
 
 
 def bare_text(interval: Interval, kind: str, system: System) -> str:

@@ -10,6 +10,19 @@ from anlage.store import is_works_file
 ENDINGS = (".svg", ".pdf", ".dxf", ".csv", ".xlsx")
 
 
+def check_ending(path: Path, endings: Iterable[str]) -> None:
+    """Refuse a file whose ending says that it is something else than what is written.
+
+    Raises
+    ------
+    FormatError : nothing of this kind is written with that ending
+    """
+    known = tuple(endings)
+    if path.suffix.lower() not in known:
+        ending = path.suffix or "no ending"
+        raise FormatError(f"nothing is written as {ending}", where=path.name, mend=f"take {', '.join(known)}")
+
+
 def check_target(path: Path, *, sources: Iterable[Path] = (), over: bool = True) -> None:
     """Refuse a target that must not be written over.
 

@@ -20,7 +20,7 @@ from anlage.core.errors import AnlageError
 from anlage.session.kinds import PROCEDURE
 from anlage.session.output.batch import sheets_of
 from anlage.session.output.printed import Desired, Printed, together
-from anlage.session.output.saving import save
+from anlage.session.output.saving import check_ending, save
 from anlage.session.output.wps_sheet import Stationery
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, measure
@@ -107,6 +107,7 @@ class BatchDialog(QDialog):
         path, pdf = Path(name), loaded("anlage.formats.pdf:pdf")
         path = path if path.suffix else path.with_suffix(".pdf")
         try:
+            check_ending(path, (".pdf",))
             save(path, lambda: pdf(made.pages, title=made.title, author=made.author, made_at=made.made_at))
         except AnlageError as fault:
             self.complaint.setText(str(fault))

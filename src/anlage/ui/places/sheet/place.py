@@ -19,7 +19,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
 from anlage.session.judging.assessment import Assessment
 from anlage.session.output.printed import Desired, Printed, printed
-from anlage.session.output.saving import save
+from anlage.session.output.saving import check_ending, save
 from anlage.session.output.wps_sheet import Stationery
 from anlage.session.works.differences import differences
 from anlage.session.works.issuing import Against, Saying
@@ -266,6 +266,7 @@ class SheetPlace(Place):
             return
         pdf = loaded("anlage.formats.pdf:pdf")
         try:
+            check_ending(path, (".pdf",))
             save(path, lambda: pdf(made.pages, title=made.title, author=made.author, made_at=made.made_at))
         except AnlageError as refusal:
             self.complaint.setText(str(refusal))
