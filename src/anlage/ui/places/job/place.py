@@ -103,7 +103,7 @@ class JobPlace(Place):
                 made: list[QWidget] = [label]
             else:
                 field = self.fields[word] = word_for(self.document, word, ABSENT.get(word, ""))
-                made = [field, Unit(self.document, word)] if field.field.kind else [field]
+                made = [self._with_unit(field, word)] if field.field.kind else [field]
             for widget in made:
                 line.flow.addWidget(widget)
             if word in PIPE:
@@ -111,6 +111,16 @@ class JobPlace(Place):
             elif word in HEATED:
                 self._of_heated += made
         return line
+
+    def _with_unit(self, field: QWidget, path: str) -> QWidget:
+        """Return a field with its unit, which goes with it into the next line."""
+        pair = QWidget()
+        row = QHBoxLayout(pair)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(4)
+        row.addWidget(field)
+        row.addWidget(Unit(self.document, path))
+        return pair
 
     def _more(self, owner: QWidget) -> QGridLayout:
         grid = QGridLayout()
