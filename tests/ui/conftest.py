@@ -7,7 +7,7 @@ import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QMouseEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
 from anlage.session.machine.settings import Settings
 from anlage.session.works.demo import demo_file
@@ -135,6 +135,8 @@ def open_person(qtbot):
 
     yield open_it
     for window in opened:
+        for dialog in window.shell.findChildren(QDialog):
+            dialog.close()
         window.shell.close()
         window.shell.deleteLater()
     QApplication.processEvents()

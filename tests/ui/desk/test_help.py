@@ -11,7 +11,7 @@ from tools.packaging import FOLDER
 
 
 def shown(person):
-    (dialog,) = person.shell.findChildren(HelpDialog)
+    (dialog,) = [each for each in person.shell.findChildren(HelpDialog) if each.isVisible()]
     return dialog
 
 
@@ -38,6 +38,17 @@ def test_every_shortcut_is_listed_and_found(demo):
     assert "F8" in dialog.page.toPlainText()
     dialog.search.setText("no such words at all")
     assert dialog.page.toPlainText() == "Nothing here has all of these words."
+
+
+def test_there_is_one_and_it_goes_with_the_window(demo):
+    demo.press("F1")
+    first = shown(demo)
+    demo.desk.go("passes")
+    demo.desk.run("help")
+    assert shown(demo) is first
+    assert first.list.currentItem().text() == "Passes"
+    demo.shell.close()
+    assert not first.isVisible()
 
 
 def test_the_window_stays_usable_beside_it(demo):

@@ -98,6 +98,7 @@ from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QContextMenuEvent, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
+from shiboken6 import isValid
 import anlage.ui
 from anlage.session.machine.settings import Settings
 from anlage.ui.desk.app import application, catch_faults, open_window
@@ -135,8 +136,8 @@ for _round in range(2):
         window.desk.go(place)
         settle()
         for widget in window.desk.current_place().findChildren(QWidget):
-            if not widget.isVisible():
-                continue
+            if not isValid(widget) or not widget.isVisible():
+                continue  # what is to be done next comes and goes
             middle = widget.rect().center()
             at = QPointF(middle)
             for turn in (120, -120):

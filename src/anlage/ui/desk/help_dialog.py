@@ -94,8 +94,12 @@ def _table(rows: Sequence[tuple[str, str]]) -> str:
 
 def ask(desk: "WindowDesk", page: str = "") -> HelpDialog:
     """Show the guide at a page, that of the place in front unless another is wanted."""
-    dialog = HelpDialog(desk)
     word = next((spec.word for spec in desk.specs if spec.id == desk.place), "")
-    dialog.show()
+    dialog = next((each for each in desk.shell.findChildren(HelpDialog) if each.isVisible()), None)
+    if dialog is None:
+        dialog = HelpDialog(desk)
+        desk.shell.closing.connect(dialog.close)
+        dialog.show()
     dialog.show_page(page or word)
+    dialog.activateWindow()
     return dialog
