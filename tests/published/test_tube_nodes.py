@@ -162,6 +162,7 @@ def test_on_a_plane_the_cut_is_a_sine():
         ((Tube(od_mm=40, wall_mm=20),), "member 1: a wall of 20 mm leaves no bore in 40 mm; state a wall under 20 mm"),
         ((Tube(od_mm=40, wall_mm=3, angle_deg=10),), "member 1: 10° to the run leaves no room to weld; state 15° to"),
         ((Tube(od_mm=40, wall_mm=3), Tube(od_mm=30, wall_mm=3, along_mm=20)), "member 2: it lies in member 1; state"),
+        ((Tube(od_mm=40, wall_mm=3, angle_deg=45.0),) * 2, "member 2: it lies in member 1; state 135° with turn 0° or"),
     ],
 )
 def test_an_impossible_node_is_refused_with_a_way_out(tubes, line):

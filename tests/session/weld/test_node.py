@@ -17,7 +17,15 @@ from anlage.session.seam.seam_places import seam_mm
 from anlage.session.seam.stop_plan import stop_picture, stop_plan
 from anlage.session.takes.takes import weld_takes
 from anlage.session.weld.figures import joint_figures
-from anlage.session.weld.node import cope_picture, node_of, node_picture, node_sentences, stated_members
+from anlage.session.weld.node import (
+    cope_picture,
+    node_of,
+    node_picture,
+    node_sentences,
+    stated_members,
+    ways_out,
+    with_member,
+)
 from anlage.session.weld.pictures import Sheet
 
 JOINT = Joint(kind="tube-node", product="pipe", thickness_mm=3.2, other_thickness_mm=3.6, od_mm=48.3, run_od_mm=60.3,
@@ -87,6 +95,31 @@ def test_a_node_that_cannot_be_is_told_and_nothing_is_worked_out():
     with pytest.raises(InputError, match="no node of tubes"):
         picture_of(wps, "node", "si", measure)
     assert node_sentences(Wps(joint=Joint(kind="tube-node")), "si")[0].startswith("State leg, walls")
+
+
+def test_two_members_typed_alike_are_offered_the_other_lean_and_then_the_turns():
+    wps = node(DIAGONAL, {"angle_deg": 45.0})
+    assert node_of(wps) is None
+    assert [way.words for way in ways_out(wps)] == [
+        "Lean Member 3 the other way, 135°", "Turn Member 3 to 90° round the run",
+        "Turn Member 3 to 270° round the run", "Turn Member 3 to 180° round the run",
+    ]  # fmt: skip
+    leant, turned, *_ = (node_of(way.changed) for way in ways_out(wps))
+    assert sorted(each.tube.angle_deg for each in leant.members) == [45, 90, 135]
+    assert sorted(each.tube.turn_deg for each in turned.members) == [0, 0, 90]
+    assert ways_out(node(DIAGONAL)) == ways_out(node({"od_mm": 76.1})) == ()
+
+
+def test_members_that_are_added_one_after_the_other_all_stand():
+    wps = node()
+    for _ in range(5):
+        wps = with_member(wps)
+    assert [(each.angle_deg, each.turn_deg) for each in wps.members] == [
+        (45, None), (135, None), (45, 90), (45, 270), (45, 180),
+    ]  # fmt: skip
+    assert len(node_of(wps).members) == 6
+    empty = with_member(Wps(joint=Joint(kind="tube-node")))
+    assert [each.angle_deg for each in empty.members] == [45]
 
 
 def test_every_member_is_drawn_with_its_weld_and_one_on_the_far_side_is_dashed():

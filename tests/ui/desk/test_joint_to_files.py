@@ -300,6 +300,20 @@ def test_a_tube_node_is_built_up_member_by_member_and_its_picture_is_saved(perso
     saved = files("node.svg")
     person.press("Ctrl+Shift+P")
     assert "Member 2" in saved.read_text()
+    person.click(view.add)
+    other = person.wps.members[1]
+    assert other.angle_deg == 135
+    view.fields[f"members/{other.id}/angle_deg"].setFocus()
+    person.fill("45")
+    assert "it lies in member 2; state 135°" in view.said.text()
+    assert "cannot stand so" in view.picture.presenter.empty_text()
+    person.click(view.ways[1])
+    assert (person.wps.members[1].angle_deg, person.wps.members[1].turn_deg) == (45, 90)
+    assert view.ways[0].isHidden()
+    person.press("Ctrl+Z")
+    person.click(view.ways[0])
+    assert person.wps.members[1].angle_deg == 135
+    person.click(view.rows.buttons[other.id][1])
     person.find("Weld order")
     assert person.focus() is view.order
     person.click(view.rows.buttons[member.id][1])

@@ -7,7 +7,7 @@ from anlage.core.joint.fillet import legs, throat_mm
 from anlage.core.joint.kinds import KINDS, MAKES, OPTIONAL, Family, Form, Kind, Make, dimensions_of, is_on_run, needed
 from anlage.core.joint.limits import JointLimit, read_joint_limits
 from anlage.core.joint.metal import STEEL_G_CM3, JointMetal, joint_metal
-from anlage.core.joint.node import RUN, Cope, Tube, TubeWeld, cope, node_faults, tube_welds, weld_order
+from anlage.core.joint.node import RUN, Cope, Tube, TubeWeld, cope, node_faults, other_ways, tube_welds, weld_order
 from anlage.core.joint.outline import shape_of
 from anlage.core.joint.preparation import Point, Preparation, Sketch, drawn_default
 from anlage.core.joint.root_style import (
@@ -77,6 +77,7 @@ __all__ = [
     "misfits",
     "needed",
     "node_faults",
+    "other_ways",
     "parabola",
     "read_details",
     "read_joint_limits",

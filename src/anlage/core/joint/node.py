@@ -16,12 +16,14 @@ from itertools import pairwise
 from types import MappingProxyType
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.errors import InputError
 
 STEPS = 360
 RUN = -1
 LEAST_DEG = 15.0
+QUARTERS_DEG = (90.0, 270.0, 180.0)  # to either side before below; own choice
 JUMP = 0.05  # of a tube's diameter: neighbouring corners farther apart than this, on two surfaces, are no weld
 Vector = tuple[float, float, float]
 
@@ -133,7 +135,25 @@ def _faults(run_od_mm: float, tubes: Sequence[Tube]) -> Iterator[InputError]:
         for k, other in enumerate(tubes[: n - 1], 1):
             if _inside_each_other(tube, other):
                 what = f"it lies in member {k}"
-                yield InputError(what, where=where, mend="state another angle, another turn, or a place along the run")
+                ways = [f"{way.angle_deg:g}° with turn {way.turn_deg:g}°" for way in other_ways(tubes, n - 1)[:2]]
+                mend = " or ".join((*ways, "another place along the run"))
+                yield InputError(what, where=where, mend=f"state {mend}")
+
+
+def other_ways(tubes: Sequence[Tube], n: int) -> tuple[Tube, ...]:
+    """Return how a member can stand that lies in another: leaning the other way first, else turned round the run.
+
+    Examples
+    --------
+    >>> post, leaning = Tube(od_mm=40, wall_mm=3), Tube(od_mm=40, wall_mm=3, angle_deg=45.0)
+    >>> [(way.angle_deg, way.turn_deg) for way in other_ways([post, leaning, leaning], 2)]
+    [(135.0, 0.0), (45.0, 90.0), (45.0, 270.0), (45.0, 180.0)]
+    """
+    tube = tubes[n]
+    turned = (replace(tube, turn_deg=(tube.turn_deg + quarter) % 360.0) for quarter in QUARTERS_DEG)
+    ways = (replace(tube, angle_deg=180.0 - tube.angle_deg), *turned)
+    others = [other for k, other in enumerate(tubes) if k != n]
+    return tuple(way for way in ways if not any(_inside_each_other(way, other) for other in others))
 
 
 def _inside_each_other(one: Tube, other: Tube) -> bool:

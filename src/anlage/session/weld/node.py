@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterator
 
 from msgspec import Struct
 
+from anlage.core.document import with_
 from anlage.core.drawing import DisplayList, Drawn, cope_patterns, fitted, tube_node
 from anlage.core.errors import InputError
 from anlage.core.joint import (
@@ -15,10 +16,11 @@ from anlage.core.joint import (
     joint_metal,
     legs,
     node_faults,
+    other_ways,
     tube_welds,
     weld_order,
 )
-from anlage.core.procedure import Wps, sketch_of
+from anlage.core.procedure import Wps, sketch_of, with_element
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.joint_tables import joint_limits
@@ -26,6 +28,7 @@ from anlage.data.tables import unit_table
 from anlage.session.weld.pictures import Sheet
 
 FIRST = "First member"
+ADDED_DEG = 45.0  # the usual lean; own choice
 
 
 class Set(Struct, frozen=True):
@@ -78,6 +81,48 @@ def member_faults(wps: Wps) -> tuple[InputError, ...]:
     """Return what is impossible in the node, by its members as they are listed."""
     stated = stated_members(wps)
     return node_faults(wps.joint.run_od_mm or 0.0, [tube for *_, tube in stated]) if stated else ()
+
+
+class Way(Struct, frozen=True):
+    """Another way to set a member that cannot stand where it is stated: its words, and the procedure with it so."""
+
+    words: str
+    changed: Wps
+
+
+def ways_out(wps: Wps) -> tuple[Way, ...]:
+    """Return how the first member that lies in another can stand instead, the likeliest first; none when all stand."""
+    stated = stated_members(wps)
+    tubes = [tube for *_, tube in stated]
+    for n in range(1, len(tubes)):
+        if not node_faults(wps.joint.run_od_mm or 0.0, tubes[: n + 1]):
+            continue
+        name, tube = stated[n][1], tubes[n]
+        return tuple(
+            Way(
+                f"Lean {name} the other way, {way.angle_deg:g}°"
+                if way.angle_deg != tube.angle_deg
+                else f"Turn {name} to {way.turn_deg:g}° round the run",
+                _with_way(wps, n - 1, way),
+            )
+            for way in other_ways(tubes, n)
+            if not node_faults(wps.joint.run_od_mm or 0.0, [*tubes[:n], way])
+        )
+    return ()
+
+
+def _with_way(wps: Wps, n: int, way: Tube) -> Wps:
+    members = list(wps.members)
+    turn = way.turn_deg if way.turn_deg or members[n].turn_deg is not None else None
+    members[n] = with_(members[n], angle_deg=way.angle_deg, turn_deg=turn)
+    return with_(wps, members=tuple(members))
+
+
+def with_member(wps: Wps) -> Wps:
+    """Return the procedure with one more member that leans, the size of the first one, where it stands in no other."""
+    changed, _ = with_element(wps, "members", angle_deg=ADDED_DEG)
+    ways = () if member_faults(wps) else ways_out(changed)
+    return ways[0].changed if ways else changed
 
 
 def node_of(wps: Wps) -> Node | None:

@@ -1,11 +1,21 @@
 """The node of tubes: seen from its side with its welds in order, the pattern of the chosen member, its members."""
 
+from functools import partial
+
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from anlage.core.drawing import DisplayList
-from anlage.core.procedure import Wps, with_element, without_element
+from anlage.core.procedure import Wps, without_element
 from anlage.session.leaves.table import field_of
-from anlage.session.weld.node import cope_picture, node_of, node_picture, node_sentences
+from anlage.session.weld.node import (
+    cope_picture,
+    member_faults,
+    node_of,
+    node_picture,
+    node_sentences,
+    ways_out,
+    with_member,
+)
 from anlage.session.weld.pictures import Sheet
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
@@ -20,14 +30,29 @@ ORDER = "seam/member_order"
 FIRST = "joint/od_mm"
 LEAVES = tuple(name for name, _ in MEMBER)
 ROWS_PX = 250
+IMPOSSIBLE = "These members cannot stand so; what is to be changed is said below."
+OFFERED = 2  # ways out shown for a member that lies in another
 
 
-class NodePresenter(StillPresenter):
-    """The node from its side; a click chooses the member whose pattern is shown."""
+class PatternPresenter(StillPresenter):
+    """The pattern of the chosen member; where the node cannot be, what is to be changed instead of what is missing."""
 
     def __init__(self, document: Document, view: "NodeView") -> None:
-        super().__init__(document, lambda wps, sheet: node_picture(wps, view.chosen, sheet))
+        super().__init__(document, self._drawn)
         self.view = view
+
+    def empty_text(self) -> str:
+        return IMPOSSIBLE if member_faults(self.document.value) else super().empty_text()
+
+    def _drawn(self, wps: Wps, sheet: Sheet) -> DisplayList | None:
+        return cope_picture(wps, sheet, self.view.chosen)
+
+
+class NodePresenter(PatternPresenter):
+    """The node from its side; a click chooses the member whose pattern is shown."""
+
+    def _drawn(self, wps: Wps, sheet: Sheet) -> DisplayList | None:
+        return node_picture(wps, self.view.chosen, sheet)
 
     def choose(self, target: str) -> None:
         self.view.choose(target)
@@ -40,7 +65,7 @@ class NodeView(QWidget):
         super().__init__()
         self.document, self.chosen = document, FIRST
         self.picture = PictureView(NodePresenter(document, self), document.reader, "Node of tubes")
-        self.pattern = PictureView(StillPresenter(document, self._cope), document.reader, "Pattern of the cut")
+        self.pattern = PictureView(PatternPresenter(document, self), document.reader, "Pattern of the cut")
         self.rows = ElementRows(document, "members", MEMBER, (("Pattern", self._show), ("Remove", self._remove)))
         self.first = QPushButton("Pattern of the first member")
         self.first.clicked.connect(lambda: self.choose(FIRST))
@@ -65,6 +90,13 @@ class NodeView(QWidget):
             row.addStretch(1)
             column.addLayout(row)
         column.addWidget(self.said)
+        self.ways = [QPushButton(self) for _ in range(OFFERED)]
+        offered = QHBoxLayout()
+        for place, button in enumerate(self.ways):
+            button.clicked.connect(partial(self._set, place))
+            offered.addWidget(button)
+        offered.addStretch(1)
+        column.addLayout(offered)
         column.addStretch(1)
         scroll = QScrollArea()
         scroll.setWidget(room)
@@ -99,6 +131,11 @@ class NodeView(QWidget):
             self.chosen = FIRST
         self.add.setEnabled(self.document.can_write)
         self.first.setVisible(self.chosen != FIRST)
+        ways = ways_out(wps)
+        for place, button in enumerate(self.ways):
+            button.setVisible(place < len(ways))
+            button.setEnabled(self.document.can_write)
+            button.setText(ways[place].words if place < len(ways) else "")
         self.said.setText("\n".join(node_sentences(wps, self.document.system)))
         self.picture.refresh()
         self.pattern.refresh()
@@ -110,15 +147,16 @@ class NodeView(QWidget):
             self.refresh()
 
     def add_member(self) -> None:
-        """Add a member that leans to the far end, as the first one is in size."""
-        wps, _ = with_element(self.document.value, "members", angle_deg=45.0)
-        self.document.edit(wps, "Add a member")
+        """Add a member that leans, as the first one is in size, where it stands in no other."""
+        self.document.edit(with_member(self.document.value), "Add a member")
+
+    def _set(self, place: int) -> None:
+        ways = ways_out(self.document.value)
+        if place < len(ways):
+            self.document.edit(ways[place].changed, ways[place].words)
 
     def _show(self, element: str) -> None:
         self.choose(f"members/{element}")
 
     def _remove(self, element: str) -> None:
         self.document.edit(without_element(self.document.value, "members", element), "Remove a member")
-
-    def _cope(self, wps: Wps, sheet: Sheet) -> DisplayList | None:
-        return cope_picture(wps, sheet, self.chosen)
