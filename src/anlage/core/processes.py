@@ -34,6 +34,7 @@ class Deposition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class Process(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     """One process.
 
+    `shield` is what keeps the air off: a gas that is led to it, its own covering, core or flux, or either of them.
     `electrode` is what carries the arc: a covered stick that is consumed and is its own filler, a wire fed from a
     spool, a tungsten that is not consumed. `hand_fed` says that filler comes as rods led by hand, `without_filler` that
     the edges may be fused alone.
@@ -45,6 +46,7 @@ class Process(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=T
     electrode: Literal["stick", "wire", "tungsten"]
     hatch_deg: tuple[float, ...]
     hatch: str
+    shield: Literal["gas", "own", "either"] = "gas"
     hand_fed: bool = False
     without_filler: bool = False
     deposition: Deposition | None = None

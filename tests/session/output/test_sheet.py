@@ -297,6 +297,11 @@ def test_root_style_spacer_stops_and_hold_points_are_on_it(judge):
     assert "Root seen from inside, before pass 2" in said
 
 
+def test_what_is_done_between_two_processes_is_a_line_of_its_own(judge):
+    assert "Before pass 4: shut off Ar and bleed its hose; take off the torch" in told(judge, procedure())
+    assert "Change-overs" not in told(judge, Wps())
+
+
 def test_a_letterhead_stands_over_it(judge):
     wps = procedure()
     found = sheet(wps, judge.assess(wps), DRAFT, Stationery("a4", measure, "Ostrel works"))

@@ -179,6 +179,11 @@ def test_starts_and_stops_have_a_view_of_their_own_and_a_click_chooses_the_pass(
     assert demo.place.selection.row == 4
     assert demo.place.table.currentIndex().row() == 4
     assert demo.place.views.view("stops").sentences.text().startswith("Pass 5: ")
+    changes = demo.place.views.view("stops").changes
+    assert "Before pass 4: shut off Ar" in changes.text()
+    demo.press("Ctrl+U")
+    assert "5/32\N{NO-BREAK SPACE}in." in changes.text()
+    demo.press("Ctrl+U")
     demo.find("Stagger")
     demo.fill("25")
     assert demo.wps.seam.stagger_mm == 25

@@ -20,6 +20,7 @@ from anlage.session.judging.ladder import lines, support_sentences
 from anlage.session.leaves.pipe_names import true_pipe_name
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
+from anlage.session.seam.change_over import change_overs
 from anlage.session.seam.sectors import SETTINGS, dial_sentences
 from anlage.session.seam.tacks import tack_sentences
 from anlage.session.weld.advice import root_advice
@@ -319,6 +320,10 @@ def _seam(flow: Flow, wps: Wps) -> None:
     if rows:
         flow.heading("Starts and stops")
         flow.pairs(rows)
+    if changes := change_overs(wps, wps.header.units):
+        flow.heading("Change-overs")
+        for change in changes:
+            flow.text(change.text)
     if wps.hold_points:
         flow.heading("Hold points")
         numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}

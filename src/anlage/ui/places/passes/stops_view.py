@@ -2,6 +2,7 @@
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
+from anlage.session.seam.change_over import change_overs
 from anlage.session.seam.seam_places import is_round
 from anlage.session.seam.stop_plan import stop_sentences
 from anlage.ui.kit.complaint import Complaint
@@ -51,6 +52,14 @@ class StopsView(QWidget):
         self.sentences.setWordWrap(True)
         self.sentences.setFixedWidth(300)
         column.addWidget(self.sentences)
+        self.changes_head, self.changes = QLabel("Change-overs"), QLabel()
+        self.changes_head.setProperty("tone", "muted")
+        self.changes_head.setFont(font("note"))
+        self.changes.setWordWrap(True)
+        self.changes.setFixedWidth(300)
+        column.addSpacing(10)
+        column.addWidget(self.changes_head)
+        column.addWidget(self.changes)
         column.addStretch(1)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -64,6 +73,10 @@ class StopsView(QWidget):
         wps = self.document.value
         self.picture.refresh()
         self.sentences.setText("\n".join(stop_sentences(wps, self.selection.pass_id, self.document.system)[:SENTENCES]))
+        changes = change_overs(wps, self.document.system)
+        self.changes.setText("\n".join(each.text for each in changes))
+        for label in (self.changes_head, self.changes):
+            label.setVisible(bool(changes))
         for path in ROUND:
             for widget in self._widgets[path]:
                 widget.setVisible(is_round(wps) and not (path == "seam/tacks" and wps.tacks))
