@@ -2,14 +2,18 @@
 
 import pytest
 
-from anlage.core.document import at, read_strict, with_at, write
+from anlage.core.document import Dimension, at, read_strict, with_at, write
 from anlage.core.errors import InputError
 from anlage.core.joint import area_and_centroid, joint_metal
-from anlage.core.procedure import WPS, Wps, sketch_of, with_element, without_element
+from anlage.core.procedure import WPS, Wps, sketch_of, with_element, with_pass, without_element
 from anlage.data.files import FOLDER
 from anlage.formats.font import measure
 from anlage.session.output.pictures import picture_file, picture_of
 from anlage.session.seam.stations import at_station, station_sentences, stations, with_four, worst
+
+
+def plain(text):
+    return text.replace("\u2009", " ")
 
 
 def procedure():
@@ -17,8 +21,14 @@ def procedure():
     return with_at(wps, "joint/root_style", "keyhole-dip")
 
 
-def measured(*rows):
-    wps = procedure()
+def untoleranced(wps):
+    for name, nominal in (("root_opening_mm", 3.0), ("root_face_mm", 1.0)):
+        wps = with_at(wps, f"joint/{name}", Dimension.stated(nominal=nominal))
+    return wps
+
+
+def measured(*rows, wps=None):
+    wps = wps or procedure()
     for place, gap, land, mismatch in rows:
         wps, _ = with_element(wps, "stations", place=place, gap_mm=gap, land_mm=land, mismatch_mm=mismatch)
     return wps
@@ -48,13 +58,52 @@ def test_what_was_not_measured_stays_as_stated():
     assert station_sentences(Wps(), "", "si") == ()
 
 
-def test_the_worst_station_is_named():
-    wps = measured(("a", 3.3, 0.7, 0.3), ("b", 2.0, 1.4, 1.0), ("c", 3.3, 0.7, 2.0))
+def test_the_worst_station_is_named_with_its_measure():
+    wps = measured(("a", 3.3, 0.7, 0.3), ("b", 1.8, 1.4, 1.0), ("c", 3.3, 0.7, 2.0))
     found = stations(wps, "si")
-    assert worst(found).station.place == "b"
-    assert any("open the gap" in text for text in found[1].sentences)
+    bad, measure = worst(found)
+    assert (bad.station.place, measure) == ("b", "Root opening")
     assert "many shops stop here" in found[2].sentences[0]
-    assert station_sentences(wps, wps.stations[0].id, "si")[-1] == "Worst station: b."
+    assert plain(station_sentences(wps, wps.stations[0].id, "si")[-1]) == (
+        "Worst station: b, root opening 1.37 mm off where it should be."
+    )
+    less = measured(("a", 3.3, 0.7, 0.3), ("c", 3.3, 0.7, 2.0))
+    assert plain(station_sentences(less, "", "si")[-1]) == "Worst station: c, mismatch 1.21 mm off what is aimed at."
+
+
+def test_where_nothing_is_off_the_station_that_is_filled_least_is_the_worst():
+    wps = measured(("a", 3.2, 0.7, 0.3), ("b", 3.9, 0.5, 0.3), wps=untoleranced(procedure()))
+    tight, wide = stations(wps, "si")
+    assert tight.off is wide.off is None
+    assert wide.fill < tight.fill
+    said = station_sentences(wps, "", "si")[-1]
+    assert said == f"Worst station: b, filled to {100 * wide.fill:.0f} %."
+    unknown, _ = with_pass(wps, wps.deposits[-1].id)
+    assert stations(unknown, "si")[0].fill is None
+    assert worst(stations(unknown, "si")) is None
+
+
+def test_after_tacking_nobody_is_told_to_open_the_gap():
+    rows = (("tight", 1.8, 0.5, 0.0), ("wide", 4.5, 0.0, 0.0), ("thick", 3.3, 2.5, 0.0))
+    wps = measured(*rows, wps=untoleranced(procedure()))
+    tight, wide, thick = ([plain(text) for text in each.sentences] for each in stations(wps, "si"))
+    assert tight == [
+        "Root opening 1.8 mm: keyhole dip goes with 3.17 mm to 3.97 mm; ease the gap with a thin disc where metal "
+        "removal is allowed, else cut the tacks out and fit it up again."
+    ]
+    assert wide == [
+        "Root opening 4.5 mm: keyhole dip goes with 3.17 mm to 3.97 mm; weld it there as back feed with filler of "
+        "3.17 mm, else cut the tacks out and fit it up again."
+    ]
+    assert "thin the land with a thin disc where metal removal is allowed" in thick[0]
+    assert not any("open the gap" in text or "close the gap" in text for text in (*tight, *wide, *thick))
+
+
+def test_a_measure_is_off_no_tolerance_that_nobody_stated():
+    bare = measured(("a", 3.6, 0.5, 0.0), wps=untoleranced(procedure()))
+    assert not any("tolerance" in text for text in stations(bare, "si")[0].sentences)
+    stated = with_at(bare, "joint/root_opening_mm", Dimension.stated(nominal=3.0, plus=0.5))
+    assert any("outside the tolerance stated" in text for text in stations(stated, "si")[0].sentences)
 
 
 def test_stations_are_saved_with_ids_of_their_own_and_taken_out():

@@ -101,8 +101,11 @@ def test_advice_says_what_to_do_and_where_it_comes_from():
     assert any("open the gap" in each.text and each.origin == "common practice, no source" for each in said)
     assert any("keyhole dip is welded with GTAW, the first deposit is SMAW" in each.text for each in said)
     spacer = next(each for each in said if each.text.startswith("Spacer"))
-    assert "2.5" in spacer.text
-    assert "3.5" in spacer.text
+    assert spacer.text.startswith("Spacer for the tacks: 2 mm (5/64 in) or 2.4 mm (3/32 in);")
+    wide = with_at(wps, "joint/root_opening_mm", Dimension.stated(nominal=9.0))
+    assert any("Spacer for the tacks: a bar of 9" in each.text for each in advice(wide, "si"))
+    inch = next(each for each in advice(wps, "us") if each.text.startswith("Spacer"))
+    assert "5/64 in (2 mm)" in inch.text
 
 
 def test_thin_backing_is_told_and_ceramic_is_not():

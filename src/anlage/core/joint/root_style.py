@@ -1,13 +1,24 @@
 """Root styles: which land, gap and filler go together, and what to change where they do not."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 import tomli
 from msgspec import Struct
+from msgspec.structs import replace
+
+from anlage.core.catalogue.filler_sizes import SAME_MM, FillerSize
 
 MM_PER_IN = 25.4
 CLOSE_MM = 0.1
 FALLS_THROUGH_MM = 0.8  # a gap wider than the rod by more does not hold it; own choice
+REFIT = "cut the tacks out and fit it up again"
+EASE = f"with a thin disc where metal removal is allowed, else {REFIT}"
+TACKED = {  # what can still be done once the joint is tacked, by the measure and whether it is under its window
+    ("root_opening_mm", True): f"ease the gap {EASE}",
+    ("root_opening_mm", False): REFIT,
+    ("root_face_mm", True): f"less current there, else {REFIT}",
+    ("root_face_mm", False): f"thin the land {EASE}",
+}
 NARROW_BEVEL_DEG, WIDE_BEVEL_DEG = 30.0, 37.5  # one side; common practice, no source
 
 
@@ -28,10 +39,11 @@ class RootStyle(Struct, frozen=True, kw_only=True):
 
 
 class RootStyles(Struct, frozen=True, kw_only=True):
-    """All styles, how much a gap closes on tacking [mm], and the least backing by process [mm]."""
+    """All styles, by how much a spacer may be over the gap [mm], and the least backing by process [mm]."""
 
     styles: Mapping[str, RootStyle]
-    closing_mm: tuple[float, float]
+    spacer_over_mm: float
+    spacer_source: str
     backing_mm: Mapping[str, float]
     backing_source: str
 
@@ -53,8 +65,9 @@ def read_root_styles(text: str) -> RootStyles:
     backing = dict(table["backing_mm"])
     source = backing.pop("source")
     return RootStyles(
-        styles=styles, closing_mm=tuple(table["closing"]["mm"]), backing_mm=backing, backing_source=source
-    )
+        styles=styles, spacer_over_mm=table["spacer"]["over_mm"], spacer_source=table["spacer"]["source"],
+        backing_mm=backing, backing_source=source,
+    )  # fmt: skip
 
 
 class Root(Struct, frozen=True, kw_only=True):
@@ -74,6 +87,44 @@ class Misfit(Struct, frozen=True):
     value: float
     window: tuple[float, float]
     mend: str
+
+    @property
+    def off(self) -> float:
+        """How far the value lies outside the window."""
+        return max(self.window[0] - self.value, self.value - self.window[1], 0.0)
+
+
+def misfits_when_tacked(root: Root, style: RootStyle) -> tuple[Misfit, ...]:
+    """Return what of gap and land does not go with a style where they cannot be set any more, each measure once.
+
+    Parameters
+    ----------
+    root : as it was measured; what was not measured is not judged
+    style : how the root is to be welded
+
+    Examples
+    --------
+    >>> from anlage.data.joint_tables import root_styles
+    >>> (tight,) = misfits_when_tacked(Root(gap_mm=2.0, filler_mm=2.4), root_styles().styles["keyhole-dip"])
+    >>> tight.mend
+    'ease the gap with a thin disc where metal removal is allowed, else cut the tacks out and fit it up again'
+    """
+    found: dict[str, Misfit] = {}
+    for each in misfits(root, style):
+        key = (each.field, each.value < each.window[0])
+        if key in TACKED and (each.field not in found or each.off > found[each.field].off):
+            found[each.field] = Misfit(each.field, each.value, each.window, TACKED[key])
+    return tuple(found.values())
+
+
+def styles_that_go(root: Root, styles: Iterable[RootStyle]) -> tuple[RootStyle, ...]:
+    """Return the styles that a root as measured can be welded by, in their order, whatever filler they take."""
+    bare = replace(root, filler_mm=None)
+    return tuple(
+        style
+        for style in styles
+        if (root.process is None or root.process in style.process) and not misfits_when_tacked(bare, style)
+    )
 
 
 def misfits(root: Root, style: RootStyle) -> tuple[Misfit, ...]:
@@ -127,6 +178,16 @@ def _bevel(root: Root, style: RootStyle) -> list[Misfit]:
     return []
 
 
-def spacer_mm(gap_mm: float, styles: RootStyles) -> tuple[float, float]:
-    """Return the spacer to set so that a gap is left after tacking [mm]: least and most."""
-    return gap_mm + styles.closing_mm[0], gap_mm + styles.closing_mm[1]
+def spacers(gap_mm: float, sizes: Iterable[FillerSize], styles: RootStyles) -> tuple[FillerSize, ...]:
+    """Return the rods that are spacers for a gap: of it or a little over, for tacks close it; none where none is made.
+
+    Examples
+    --------
+    >>> from anlage.data.joint_tables import root_styles
+    >>> sizes = (FillerSize(2.4, "3/32"), FillerSize(3.2, "1/8"), FillerSize(4.0, "5/32"), FillerSize(5.0, "3/16"))
+    >>> [each.mm for each in spacers(3.175, sizes, root_styles())], spacers(6.0, sizes, root_styles())
+    ([3.2, 4.0], ())
+    """
+    most = gap_mm + styles.spacer_over_mm
+    found = (each for each in sizes if gap_mm - SAME_MM <= each.mm and each.judged_mm <= most + CLOSE_MM)
+    return tuple(sorted(found, key=lambda each: each.mm))

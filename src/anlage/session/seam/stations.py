@@ -10,18 +10,24 @@ from anlage.core.procedure import Station, Wps, pass_energy, sketch_of, with_ele
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
-from anlage.session.weld.advice import root_misfits
+from anlage.session.weld.advice import as_fitted
 from anlage.session.weld.bead_sizes import bead_counts
+from anlage.session.weld.beads import bead_layout
 from anlage.session.weld.fill_notices import fill_notices
 from anlage.session.weld.pictures import Sheet, bead_picture
 
 CLOCK = ("12 o'clock", "3 o'clock", "6 o'clock", "9 o'clock")
 SEAM = ("start", "first third", "second third", "end")
 AIM_MM, STOP_MM = 25.4 / 32, 25.4 / 16  # mismatch aimed at, and where many shops stop; common practice, no source
+FULL = 0.97  # filled less than this, a station is told of; own choice
 
 
 class AtStation(Struct, frozen=True):
-    """One station: what the joint is there, the metal it takes, beads, energy [kJ/mm], and what to mind."""
+    """One station: what the joint is there, the metal it takes, beads, energy [kJ/mm], and what to mind.
+
+    `off` is the measure that is farthest from where it should be, and by how much [mm]; `fill` is what the passes lay
+    as a share of the room there, `None` where a bead's area is not known.
+    """
 
     station: Station
     wps: Wps
@@ -29,6 +35,8 @@ class AtStation(Struct, frozen=True):
     beads: int | None
     energy: tuple[float, float] | None
     sentences: tuple[str, ...]
+    off: tuple[str, float] | None = None
+    fill: float | None = None
 
 
 def at_station(wps: Wps, station: Station) -> Wps:
@@ -52,45 +60,71 @@ def stations(wps: Wps, system: System) -> tuple[AtStation, ...]:
 def _at(wps: Wps, station: Station, system: System) -> AtStation:
     there = at_station(wps, station)
     sketch = sketch_of(there.joint)
-    sentences = [each.text for each in root_misfits(there, system)]
+    fitted = as_fitted(there, system)
+    sentences, off = [each.text for each in fitted], [(each.measure, each.off_mm) for each in fitted]
     if station.mismatch_mm is not None and station.mismatch_mm > AIM_MM + 1e-6:
         said = show(station.mismatch_mm, "length", system, unit_table())
         word = "many shops stop here: set it anew" if station.mismatch_mm > STOP_MM + 1e-6 else "over what is aimed at"
         sentences.append(f"Mismatch {said}: {word}.")
-    for path, span in (("joint/root_opening_mm", station.gap_mm), ("joint/root_face_mm", station.land_mm)):
+        off.append(("Mismatch", station.mismatch_mm - AIM_MM))
+    for path, value in (("joint/root_opening_mm", station.gap_mm), ("joint/root_face_mm", station.land_mm)):
         stated = getattr(wps.joint, path.partition("/")[2])
-        if stated is not None and span is not None and not stated.span.contains(span):
-            word = "Gap" if path.endswith("opening_mm") else "Land"
-            sentences.append(f"{word} {show(span, 'length', system, unit_table())} is outside the tolerance stated.")
+        if stated is None or value is None or stated.span.is_single or stated.span.contains(value):
+            continue  # nothing is off a tolerance that nobody stated
+        word = "Gap" if path.endswith("opening_mm") else "Land"
+        sentences.append(f"{word} {show(value, 'length', system, unit_table())} is outside the tolerance stated.")
+        off.append((word, max(stated.span.low - value, value - stated.span.high)))
+    most = max(off, key=lambda each: each[1], default=None)
     if sketch is None or sketch.incomplete or faults(sketch.preparation):
-        return AtStation(station, there, None, None, None, tuple(sentences))
+        return AtStation(station, there, None, None, None, tuple(sentences), most)
     metal = joint_metal(sketch.preparation)
     (beads,) = bead_counts(there, (sketch.preparation,))
-    return AtStation(station, there, metal, beads, _energy(wps, metal), tuple(sentences))
+    share = _grown(wps, metal)
+    energy = None if share is None else _energy(wps, share)
+    fill = None if share is None else _fill(wps, share)
+    return AtStation(station, there, metal, beads, energy, tuple(sentences), most, fill)
 
 
-def _energy(wps: Wps, metal: JointMetal) -> tuple[float, float] | None:
-    """Return the arc energy of all passes where the joint is so large: it goes with the metal [kJ/mm]."""
+def _grown(wps: Wps, metal: JointMetal) -> float | None:
+    """Return the metal there as a multiple of what the joint takes as it is drawn; `None` while that is not known."""
     nominal = sketch_of(wps.joint)
-    spans = [energy.interval for each in wps.passes if (energy := pass_energy(each))]
-    if (
-        nominal is None
-        or nominal.incomplete
-        or faults(nominal.preparation)
-        or len(spans) < len(wps.passes)
-        or not spans
-    ):
+    if nominal is None or nominal.incomplete or faults(nominal.preparation):
         return None
-    share = metal.whole_area_mm2 / joint_metal(nominal.preparation).whole_area_mm2
+    whole = joint_metal(nominal.preparation).whole_area_mm2
+    return metal.whole_area_mm2 / whole if whole > 0 else None
+
+
+def _energy(wps: Wps, share: float) -> tuple[float, float] | None:
+    """Return the arc energy of all passes where the joint is so large: it goes with the metal [kJ/mm]."""
+    spans = [energy.interval for each in wps.passes if (energy := pass_energy(each))]
+    if len(spans) < len(wps.passes) or not spans:
+        return None
     return share * sum(each.low for each in spans), share * sum(each.high for each in spans)
 
 
-def worst(found: tuple[AtStation, ...]) -> AtStation | None:
-    """Return the station with the most to mind, of equals the one that takes the most metal; none where all is well."""
-    bad = [each for each in found if each.sentences]
-    return max(
-        bad, key=lambda each: (len(each.sentences), each.metal.whole_area_mm2 if each.metal else 0), default=None
-    )
+def _fill(wps: Wps, share: float) -> float | None:
+    """Return what the passes as stated lay of the room where the joint is so large; `None` where that is not known."""
+    found = bead_layout(wps)
+    if found is None or not found.fillings or any(bead.shared for bead in found.beads):
+        return None
+    return found.laid_mm2 / sum(each.room_mm2 for each in found.fillings) / share
+
+
+def worst(found: tuple[AtStation, ...]) -> tuple[AtStation, str] | None:
+    """Return the station where a measure is farthest off, else the one that is filled least, and which measure it is.
+
+    `None` where nothing is off and the passes fill every station.
+    """
+    off = [each for each in found if each.off is not None]
+    if off:
+        own = max(off, key=_off_mm)
+        return own, (own.off or ("", 0.0))[0]
+    low = [each for each in found if each.fill is not None and each.fill < FULL]
+    return (min(low, key=lambda each: each.fill or 0.0), "Fill") if low else None
+
+
+def _off_mm(each: AtStation) -> float:
+    return each.off[1] if each.off else 0.0
 
 
 def with_four(wps: Wps) -> Wps:
@@ -127,7 +161,16 @@ def station_sentences(wps: Wps, chosen: str, system: System) -> tuple[str, ...]:
         said += [each.text for each in fill_notices(own.wps, system) if not each.good]
     bad = worst(found)
     if bad is not None:
-        said.append(f"Worst station: {bad.station.place or 'unnamed'}.")
+        said.append(_worst_sentence(*bad, system))
     elif found:
         said.append("No station asks for another root style, gap or land.")
     return tuple(said)
+
+
+def _worst_sentence(bad: AtStation, measure: str, system: System) -> str:
+    """Return which station is worst, by which measure, and by how much."""
+    place = bad.station.place or "unnamed"
+    if bad.off is None:
+        return f"Worst station: {place}, filled to {100 * (bad.fill or 0.0):.0f} %."
+    beside = "what is aimed at" if measure == "Mismatch" else "where it should be"
+    return f"Worst station: {place}, {measure.lower()} {show(bad.off[1], 'length', system, unit_table())} off {beside}."

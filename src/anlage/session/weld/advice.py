@@ -14,7 +14,9 @@ from anlage.core.joint import (
     deviations,
     faults,
     misfits,
-    spacer_mm,
+    misfits_when_tacked,
+    spacers,
+    styles_that_go,
     taken_over,
     throat_mm,
 )
@@ -22,7 +24,7 @@ from anlage.core.procedure import Joint, Wps, sketch_of
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.joint_tables import joint_limits, root_styles, standard_details
-from anlage.data.tables import unit_table
+from anlage.data.tables import catalogue, unit_table
 from anlage.session.leaves.table import field_of
 
 
@@ -78,12 +80,20 @@ def _root(wps: Wps, p: Preparation, unstated: frozenset[str], system: System) ->
     if style is not None:
         found += _misfits(wps, p, unstated, style, system)
     if open_gap:
-        low, high = spacer_mm(p.root_opening_mm, root_styles())
         text = (
-            f"Spacer for the tacks: {_window((low, high), 'length', system)}; tacks close the gap, no formula is sure."
+            f"Spacer for the tacks: {_spacer(p.root_opening_mm, system)}; tacks close the gap, by how much is not sure."
         )
-        found.append(Advice(text, good=True, origin="handbook rule, from memory"))
+        found.append(Advice(text, good=True, origin=root_styles().spacer_source))
     return found
+
+
+def _spacer(gap_mm: float, system: System) -> str:
+    """Return the rods that hold a gap open by both names, that of the reader first; a bar where no rod is so thick."""
+    rods = spacers(gap_mm, catalogue().filler_sizes, root_styles())
+    if not rods:
+        return f"a bar of {_window((gap_mm, gap_mm + root_styles().spacer_over_mm), 'length', system)}"
+    names = [(f"{each.mm:g} mm", f"{each.inch} in")[:: 1 if system == "si" else -1] for each in rods]
+    return " or ".join(f"{one} ({other})" for one, other in names)
 
 
 def root_advice(wps: Wps, system: System) -> tuple[Advice, ...]:
@@ -94,27 +104,61 @@ def root_advice(wps: Wps, system: System) -> tuple[Advice, ...]:
     return tuple(each for each in _root(wps, sketch.preparation, sketch.unstated, system) if each.good)
 
 
-def root_misfits(wps: Wps, system: System) -> tuple[Advice, ...]:
-    """Return what at the root of a joint does not go with its style; none without a style."""
+class AsFitted(Struct, frozen=True):
+    """What does not go with the root style where the joint is tacked: a sentence, the measure, how far off [mm]."""
+
+    text: str
+    measure: str
+    off_mm: float
+
+
+def as_fitted(wps: Wps, system: System) -> tuple[AsFitted, ...]:
+    """Return what at a tacked root does not go with its style, and what can still be done there; none without a style.
+
+    Parameters
+    ----------
+    wps : the procedure with gap and land as they were measured
+    """
     sketch = sketch_of(wps.joint)
     style = next((each for each in styles_for(wps.joint) if each.id == wps.joint.root_style), None)
     if sketch is None or style is None:
         return ()
-    found = _misfits(wps, sketch.preparation, sketch.unstated, style, system)
-    return tuple(each for each in found if not each.good)
+    root = _root_of(wps, sketch.preparation, sketch.unstated)
+    others = [each for each in styles_that_go(root, styles_for(wps.joint)) if each.id != style.id]
+    offered = " or ".join(_offered(each, root, system) for each in others)
+    found = []
+    for each in misfits_when_tacked(root, style):
+        name = field_of(f"joint/{each.field}").label
+        value, window = _say(each.value, "length", system), _window(each.window, "length", system)
+        mend = f"weld it there as {offered}, else {each.mend.replace(', else ', ', or ')}" if offered else each.mend
+        found.append(AsFitted(f"{name} {value}: {style.name} goes with {window}; {mend}.", name, each.off))
+    return tuple(found)
 
 
-def _misfits(wps: Wps, p: Preparation, unstated: frozenset[str], style: RootStyle, system: System) -> list[Advice]:
+def _offered(style: RootStyle, root: Root, system: System) -> str:
+    """Return a style by its name, with the filler it takes where that is another one."""
+    if style.filler_mm is None or root.filler_mm is None:
+        return style.name
+    if style.filler_mm[0] - 0.1 <= root.filler_mm <= style.filler_mm[1] + 0.1:
+        return style.name
+    return f"{style.name} with filler of {_window(style.filler_mm, 'length', system)}"
+
+
+def _root_of(wps: Wps, p: Preparation, unstated: frozenset[str]) -> Root:
     deposit = wps.deposits[0] if wps.deposits else None
     size = deposit.filler_diameter_mm if deposit else None
     one_side = p.wall_angles_deg[0] if p.make.form != "square" else None
-    root = Root(
+    return Root(
         land_mm=None if "root_face_mm" in unstated else p.root_face_mm,
         gap_mm=None if "root_opening_mm" in unstated else p.root_opening_mm,
         bevel_deg=None if "groove_angle_deg" in unstated else one_side,
         filler_mm=(size.low + size.high) / 2 if size else None,
         process=deposit.process if deposit else None,
     )
+
+
+def _misfits(wps: Wps, p: Preparation, unstated: frozenset[str], style: RootStyle, system: System) -> list[Advice]:
+    root = _root_of(wps, p, unstated)
     found = []
     if root.process is not None and root.process not in style.process:
         text = f"{style.name} is welded with {' or '.join(style.process)}, the first deposit is {root.process}."
