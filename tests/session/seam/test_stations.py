@@ -65,10 +65,10 @@ def test_the_worst_station_is_named_with_its_measure():
     assert (bad.station.place, measure) == ("b", "Root opening")
     assert "many shops stop here" in found[2].sentences[0]
     assert plain(station_sentences(wps, wps.stations[0].id, "si")[-1]) == (
-        "Worst station: b, root opening 1.37 mm off where it should be."
+        "Worst station: b, root opening off by 1.37 mm."
     )
     less = measured(("a", 3.3, 0.7, 0.3), ("c", 3.3, 0.7, 2.0))
-    assert plain(station_sentences(less, "", "si")[-1]) == "Worst station: c, mismatch 1.21 mm off what is aimed at."
+    assert plain(station_sentences(less, "", "si")[-1]) == "Worst station: c, mismatch over its aim by 1.21 mm."
 
 
 def test_where_nothing_is_off_the_station_that_is_filled_least_is_the_worst():

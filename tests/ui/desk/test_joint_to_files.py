@@ -216,7 +216,7 @@ def test_fit_up_is_measured_at_stations_and_the_beads_are_shown_as_they_lie_ther
     demo.click(view.rows.buttons[ids[3]][0])
     assert view.chosen == ids[3]
     assert view.picture.placed.picture != narrow
-    assert "Worst station: end." in view.sentences.text()
+    assert "Worst station: end, gap off by 1" in view.sentences.text()
     demo.click(view.rows.buttons[ids[0]][1])
     assert [each.id for each in demo.wps.stations] == ids[1:]
     demo.press("Ctrl+Z")

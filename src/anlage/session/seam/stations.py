@@ -19,6 +19,7 @@ from anlage.session.weld.pictures import Sheet, bead_picture
 CLOCK = ("12 o'clock", "3 o'clock", "6 o'clock", "9 o'clock")
 SEAM = ("start", "first third", "second third", "end")
 AIM_MM, STOP_MM = 25.4 / 32, 25.4 / 16  # mismatch aimed at, and where many shops stop; common practice, no source
+MISMATCH = "Mismatch"
 FULL = 0.97  # filled less than this, a station is told of; own choice
 
 
@@ -66,7 +67,7 @@ def _at(wps: Wps, station: Station, system: System) -> AtStation:
         said = show(station.mismatch_mm, "length", system, unit_table())
         word = "many shops stop here: set it anew" if station.mismatch_mm > STOP_MM + 1e-6 else "over what is aimed at"
         sentences.append(f"Mismatch {said}: {word}.")
-        off.append(("Mismatch", station.mismatch_mm - AIM_MM))
+        off.append((MISMATCH, station.mismatch_mm - AIM_MM))
     for path, value in (("joint/root_opening_mm", station.gap_mm), ("joint/root_face_mm", station.land_mm)):
         stated = getattr(wps.joint, path.partition("/")[2])
         if stated is None or value is None or stated.span.is_single or stated.span.contains(value):
@@ -172,5 +173,5 @@ def _worst_sentence(bad: AtStation, measure: str, system: System) -> str:
     place = bad.station.place or "unnamed"
     if bad.off is None:
         return f"Worst station: {place}, filled to {100 * (bad.fill or 0.0):.0f} %."
-    beside = "what is aimed at" if measure == "Mismatch" else "where it should be"
-    return f"Worst station: {place}, {measure.lower()} {show(bad.off[1], 'length', system, unit_table())} off {beside}."
+    by = show(bad.off[1], "length", system, unit_table())
+    return f"Worst station: {place}, {measure.lower()} {'over its aim' if measure == MISMATCH else 'off'} by {by}."
