@@ -180,6 +180,7 @@ def play(seed: int, count: int) -> Counter[str]:
             window.shell.may_close = lambda: True
             window.shell.close()
             QApplication.processEvents()
+    QApplication.clipboard().clear()  # without a display it outlives Python, and what Python made must not
     for line in monkey.last:
         print(line, file=sys.stderr)
     return Counter({"done": count}) + monkey.faults
