@@ -61,8 +61,8 @@ def test_what_is_not_stated_is_not_taken_as_unchanged(left_out):
     pair = {"one": dict(WIRE), "other": {**WIRE, "shielding_gas": "CO2"}}
     del pair[left_out]["current_type"], pair[left_out]["shielding_gas"]
     assert steps(*pair.values()) == [(2, [
-        "current is not stated for both: whether the leads are swapped is not known",
-        "shielding gas is not stated for both: whether it changes is not known",
+        "a current is not stated: whether the leads are swapped is not known",
+        "a shielding gas is not stated: whether it changes is not known",
     ])]  # fmt: skip
     core = {**WIRE, "process": "FCAW", "filler": "E71T-8", "shielding_gas": "none"}
     assert "shut off Ar-12CO2 and bleed its hose" in steps(WIRE, core)[0][1]

@@ -108,6 +108,7 @@ def test_from_nothing_to_the_issued_sheet_by_keyboard_alone(newcomer, tmp_path, 
     person.settle()
     assert person.place.state.text() == "Accepted."
 
+    assert not person.shell.notice.isVisible(), "nobody is told any more that nothing is measured"
     person.press("Alt+J")
     mend_all(person)
     person.settle()

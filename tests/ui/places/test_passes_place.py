@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QApplication
 from anlage.core.drawing.bead_map import middle
 from anlage.core.ranges import Interval
 from anlage.formats.font import measure
+from anlage.session.leaves.many import as_tsv
 from anlage.session.weld.beads import bead_layout, bead_of
 from anlage.session.weld.pictures import Sheet, weld_extent
 from anlage.session.works.demo import demo_file
@@ -512,6 +513,25 @@ def test_passes_go_to_the_clipboard_and_come_back_with_more_rows(passes):
     passes.press("Ctrl+Z")
     assert len(passes.wps.passes) == count
     assert not passes.document.working.pending
+
+
+def test_a_pasted_note_stays_as_it_is_and_nobody_pastes_a_whole_sheet_by_mistake(passes):
+    note, bead = len(COLUMNS) - 1, next(n for n, each in enumerate(COLUMNS) if each.leaf == "bead_area_mm2")
+    for text in ("(only 6G)", "'as agreed'", "=see 4"):
+        select(passes, (0, note), (0, note))
+        QApplication.clipboard().setText(as_tsv([[text]]))
+        passes.press("Ctrl+V")
+        assert passes.wps.passes[0].note == text
+    before = passes.document.working
+    select(passes, (4, bead), (4, bead))
+    QApplication.clipboard().setText("(24.6)")
+    passes.press("Ctrl+V")
+    assert passes.wps.passes[4].bead_area_mm2 is None, "what was worked out is not stated by pasting it"
+    QApplication.clipboard().setText("root\n" * 100_000)
+    select(passes, (0, 0), (0, 0))
+    passes.press("Ctrl+V")
+    assert passes.document.working.value == before.value
+    assert "100000 lines are on the clipboard" in passes.shell.notice.text.text()
 
 
 def test_a_deposit_is_added_beside_the_deposits(passes):

@@ -8,6 +8,8 @@ from anlage.core.quantities.units import System
 from anlage.formats.tables import STARTS_FORMULA
 from anlage.session.leaves.draft import Working, changed_to, typed
 
+MOST_ADDED = 400  # passes that one paste may add; more is a whole sheet by mistake; own choice
+
 
 def typed_in_all(working: Working, texts: Iterable[tuple[str, str]], system: System) -> Working:
     """Return the draft after texts were typed, each into its leaf: taken over, or kept where it cannot be."""
@@ -45,7 +47,7 @@ def as_tsv(rows: Iterable[Iterable[str]]) -> str:
 
 def _cell(text: str) -> str:
     text = " ".join(text.split())
-    return f"'{text}" if text.startswith(STARTS_FORMULA) else text
+    return f"'{text}" if text.lstrip("'").startswith(STARTS_FORMULA) else text
 
 
 def from_tsv(text: str) -> list[list[str]]:
@@ -55,6 +57,13 @@ def from_tsv(text: str) -> list[list[str]]:
     --------
     >>> from_tsv("95\t10\r\n110\t24\r\n"), from_tsv("95..115")
     ([['95', '10'], ['110', '24']], [['95..115']])
+    >>> from_tsv(as_tsv([["'1G' only", "=1+1", "'=1+1"]]))
+    [["'1G' only", '=1+1', "'=1+1"]]
     """
     lines = text.replace("\r\n", "\n").replace("\r", "\n").rstrip("\n").split("\n")
-    return [[cell.strip().removeprefix("'") for cell in line.split("\t")] for line in lines]
+    return [[_as_meant(cell.strip()) for cell in line.split("\t")] for line in lines]
+
+
+def _as_meant(text: str) -> str:
+    """Return a cell without the mark that kept it from being a formula; any other apostrophe is its own."""
+    return text[1:] if text.startswith("'") and text.lstrip("'").startswith(STARTS_FORMULA) else text

@@ -1,12 +1,14 @@
 """Sheets as they are handed out: pages, and whose they are and when they were made."""
 
 from collections.abc import Sequence
+from pathlib import Path
 
 from msgspec import Struct
 
 from anlage.core.drawing import DisplayList
 from anlage.core.procedure import Wps
 from anlage.session.judging.assessment import Assessment
+from anlage.session.output.saving import check_ending, save
 from anlage.session.output.wps_sheet import Stationery, sheet
 from anlage.session.works.standing import Standing
 
@@ -46,3 +48,16 @@ def together(sheets: Sequence[Printed], desired: Desired) -> Printed:
     """Return several sheets as one, for one file or one print."""
     pages = tuple(page for each in sheets for page in each.pages)
     return Printed(pages, ", ".join(each.title for each in sheets), desired.author, desired.now)
+
+
+def write_pdf(path: Path, made: Printed) -> None:
+    """Write sheets as PDF.
+
+    Raises
+    ------
+    FormatError : the file is called something else, must not be written over, or cannot be written
+    """
+    from anlage.formats.pdf import pdf  # when asked for: a start needs no file format
+
+    check_ending(path, (".pdf",))
+    save(path, lambda: pdf(made.pages, title=made.title, author=made.author, made_at=made.made_at))

@@ -8,11 +8,13 @@ from anlage.core.procedure import Wps
 from anlage.session.judging.assessment import Assessment
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.table import field_of
+from anlage.session.leaves.text import leaf_value
 from anlage.session.weld.pictures import drawable
 from anlage.session.works.standing import Standing, waiting_texts
 
+METAL = "metals/one/name"
 ASKED = (
-    ("header/number", "its number"), ("metals/one/name", "the base metal"), ("range/thickness_mm", "the thicknesses"),
+    ("header/number", "its number"), (METAL, "the base metal"), ("range/thickness_mm", "the thicknesses"),
     ("header/code", "the code"), ("technique/position", "the position"),
     ("header/impact", "whether impact tests are asked"),
     ("preheat/minimum_c", "the least preheat"), ("preheat/interpass_maximum_c", "the most between passes"),
@@ -46,15 +48,8 @@ def _waiting(working: Working) -> Iterator[Step]:
 
 
 def _job(wps: Wps) -> Iterator[Step]:
-    leaves = {
-        "header/number": wps.header.number, "metals/one/name": wps.metals.one.name or wps.metals.one.p_number,
-        "range/thickness_mm": wps.range.thickness_mm, "header/code": wps.header.code,
-        "technique/position": wps.technique.position, "header/impact": wps.header.impact,
-        "preheat/minimum_c": wps.preheat.minimum_c, "preheat/interpass_maximum_c": wps.preheat.interpass_maximum_c,
-        "pwht/kind": wps.pwht.kind,
-    }  # fmt: skip
     for path, words in ASKED:
-        if leaves[path] in (None, ""):
+        if leaf_value(wps, path) in (None, "") and not (path == METAL and wps.metals.one.p_number):
             yield Step("job", f"State {words}", path)
     if wps.joint.product == "pipe" and wps.range.diameter_mm is None:
         yield Step("job", "State the diameters", "range/diameter_mm")

@@ -1,13 +1,11 @@
 """Several sheets in one go: which procedures, as issued or as they are, to a printer or into one file."""
 
-from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QStandardPaths, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QCheckBox,
     QDialog,
-    QFileDialog,
     QHBoxLayout,
     QLabel,
     QListWidget,
@@ -19,8 +17,7 @@ from PySide6.QtWidgets import (
 from anlage.core.errors import AnlageError
 from anlage.session.kinds import PROCEDURE
 from anlage.session.output.batch import sheets_of
-from anlage.session.output.printed import Desired, Printed, together
-from anlage.session.output.saving import check_ending, save
+from anlage.session.output.printed import Desired, Printed, together, write_pdf
 from anlage.session.output.wps_sheet import Stationery
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, measure
@@ -100,19 +97,15 @@ class BatchDialog(QDialog):
         made = self.made()
         if made is None:
             return
-        folder = QStandardPaths.writableLocation(QStandardPaths.StandardLocation.DocumentsLocation)
-        name, _ = QFileDialog.getSaveFileName(self, TITLE, str(Path(folder) / "sheets.pdf"), "PDF (*.pdf)")
-        if not name:
+        path = loaded("anlage.ui.picture.printing:ask_for_pdf")(self, TITLE, "sheets")
+        if path is None:
             return
-        path, pdf = Path(name), loaded("anlage.formats.pdf:pdf")
-        path = path if path.suffix else path.with_suffix(".pdf")
         try:
-            check_ending(path, (".pdf",))
-            save(path, lambda: pdf(made.pages, title=made.title, author=made.author, made_at=made.made_at))
+            write_pdf(path, made)
         except AnlageError as fault:
             self.complaint.setText(str(fault))
             return
-        self.desk.say(f"{len(made.pages)} pages are written to {path}.")
+        self.desk.mention(f"{len(made.pages)} pages are written to {path}.")
         if not self.complaint.text():
             self.accept()
 

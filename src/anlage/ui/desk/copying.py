@@ -35,7 +35,7 @@ def copy_picture(desk: "WindowDesk") -> None:
     both.setData("image/svg+xml", drawn)
     both.setImageData(image)
     QGuiApplication.clipboard().setMimeData(both)
-    desk.say(f"The picture, {name.partition('/')[0]}, is on the clipboard as SVG and PNG.")
+    desk.mention(f"The picture, {name.partition('/')[0]}, is on the clipboard as SVG and PNG.")
 
 
 def as_image(picture: DisplayList, heat: tuple[float, float] | None) -> QImage:

@@ -75,6 +75,10 @@ class WindowDesk(QObject):
         """Show a sentence that must not be missed."""
         self.shell.notice.say(text)
 
+    def mention(self, text: str) -> None:
+        """Show what was done, until something else is."""
+        self.shell.notice.say(text, passing=True)
+
     @property
     def reader(self) -> Reader:
         """Units and look of the window."""
@@ -180,7 +184,7 @@ class WindowDesk(QObject):
             self._works.take(copy)
             self._show_first(in_front)
         self._on_unsaved({})
-        self.say(f"Saved as {path.name}; from here on you write in it.")
+        self.mention(f"Saved as {path.name}; from here on you write in it.")
         return True
 
     def _on_unsaved(self, faults: Mapping[str, Exception]) -> None:
@@ -254,7 +258,7 @@ class WindowDesk(QObject):
         made = self._documents.coupon(self.document) if self.document and self.kind is PROCEDURE else ""
         if made:
             self.open(made)
-            self.say("Nothing of the coupon is measured yet: state what was welded and read, then count its tests.")
+            self.mention("Nothing of the coupon is measured yet: state what was welded and read, then count its tests.")
 
     @told
     def delete_document(self) -> None:
@@ -288,6 +292,7 @@ class WindowDesk(QObject):
             self.say("")
 
     def _on_edited(self, _document: Document) -> None:
+        self.shell.notice.move_on()
         self._show_band()
         self._judging.soon()
 
@@ -354,6 +359,7 @@ class WindowDesk(QObject):
     @told
     def go(self, place: str) -> None:
         """Show a place; where it shows no document of the kind in front, a document that it does comes to the front."""
+        self.shell.notice.move_on()
         shows = self._places.specs[place].kinds
         if self.document is not None and self.kind is not None and shows and self.kind.id not in shows:
             self._turn_to(place, shows)

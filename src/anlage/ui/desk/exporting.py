@@ -54,4 +54,4 @@ def _ask(desk: "WindowDesk", name: str, files: str, make: Callable[[str], bytes]
     except AnlageError as fault:
         desk.say(str(fault))
     else:
-        desk.say(f"Saved {path.name}.")
+        desk.mention(f"Saved {path.name}.")

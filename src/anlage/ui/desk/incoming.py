@@ -30,4 +30,4 @@ def take_in(desk: "WindowDesk", paths: Sequence[str]) -> None:
             desk.say("Open a works file first; then documents can be dropped into it.")
         else:
             desk.open(add_document(desk.works, path))
-            desk.say(f"{path.name} is added.")
+            desk.mention(f"{path.name} is added.")

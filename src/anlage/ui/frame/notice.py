@@ -17,6 +17,8 @@ MOST_PX, APART_PX = 760, 14
 class NoticeLine(QFrame):
     """A sentence that must not be missed, until it is put away; what is held up stays until it is over.
 
+    A passing one tells what was done: it goes by itself once something else is done, before it can be untrue.
+
     It floats: nothing on the page moves for it.
     """
 
@@ -29,6 +31,7 @@ class NoticeLine(QFrame):
         self.away.setAccessibleName("Put the notice away")
         self.away.clicked.connect(lambda: self.say(""))
         self._held = self._said = ""
+        self._passing = False
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 4, 8, 4)
         row.addWidget(self.text, 1)
@@ -41,10 +44,15 @@ class NoticeLine(QFrame):
         """Draw the icon in the ink of the theme."""
         self.away.setIcon(icon("close", self.reader.look.colour["ink"]))
 
-    def say(self, text: str) -> None:
+    def say(self, text: str, *, passing: bool = False) -> None:
         """Show a sentence; "" puts it away."""
-        self._said = text
+        self._said, self._passing = text, passing
         self._show_both()
+
+    def move_on(self) -> None:
+        """Put away what was said in passing."""
+        if self._passing:
+            self.say("")
 
     def hold(self, text: str) -> None:
         """Show a sentence for as long as it is true; "" once it is not."""

@@ -73,6 +73,9 @@ class Desk(Protocol):
     def say(self, text: str) -> None:
         """Show a sentence that must not be missed."""
 
+    def mention(self, text: str) -> None:
+        """Show what was done, until something else is."""
+
     def go_to(self, path: str) -> None:
         """Put the keyboard on the field of a leaf, wherever it is."""
 

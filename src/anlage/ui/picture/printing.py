@@ -1,17 +1,27 @@
-"""Pages on paper: painted for a printer as they are on screen, true to the millimetre."""
+"""Pages on paper or in a file: asked for, and painted for a printer as on screen, true to the millimetre."""
 
 from collections.abc import Sequence
+from pathlib import Path
 
-from PySide6.QtCore import QMarginsF, QPointF, QSizeF
+from PySide6.QtCore import QMarginsF, QPointF, QSizeF, QStandardPaths
 from PySide6.QtGui import QPageLayout, QPageSize, QPainter
 from PySide6.QtPrintSupport import QPrintDialog, QPrinter
-from PySide6.QtWidgets import QDialog, QWidget
+from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
 
 from anlage.core.drawing import DisplayList
 from anlage.ui.kit.look import Look
 from anlage.ui.picture.painter import Placed, paint
 
 MM_PER_INCH = 25.4
+
+
+def ask_for_pdf(parent: QWidget, title: str, name: str) -> Path | None:
+    """Let the person choose where sheets go, in the folder of documents under a name; `None` for nowhere."""
+    folder = QStandardPaths.writableLocation(QStandardPaths.StandardLocation.DocumentsLocation)
+    proposed = str(Path(folder) / f"{name}.pdf".replace("/", "-"))
+    chosen, _ = QFileDialog.getSaveFileName(parent, title, proposed, "PDF (*.pdf)")
+    path = Path(chosen)
+    return None if not chosen else path if path.suffix else path.with_suffix(".pdf")
 
 
 def ask_to_print(pages: Sequence[DisplayList], title: str, parent: QWidget) -> QPrintDialog:

@@ -60,6 +60,7 @@ class PassesPlace(Place):
         self.window_view.setMinimumHeight(200)
         self.editors = [PictureEditor(view, document) for view in (self.bead_view, self.window_view)]
         self.table = PassTable(document, self.selection)
+        self.table.refused.connect(desk.say)
         self.selection.follow()
         self.deposits = DepositStrip(document)
         self.add_button = QPushButton("Add a deposit")
@@ -270,7 +271,7 @@ class PassesPlace(Place):
             self.desk.say(str(fault))
             return
         self.document.edit(wps, "Fill the joint")
-        self.desk.say(f"{len(wps.passes)} passes fill the joint; the settings are usual ones, to be proved.")
+        self.desk.mention(f"{len(wps.passes)} passes fill the joint; the settings are usual ones, to be proved.")
 
     def add_deposit(self) -> None:
         """Add a deposit with its first pass, and put the keyboard at its process."""

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from functools import partial
 
-from PySide6.QtCore import QEvent, QModelIndex, QObject, QPersistentModelIndex, QRect, QSize, Qt
+from PySide6.QtCore import QEvent, QModelIndex, QObject, QPersistentModelIndex, QRect, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QKeySequence, QPainter, QPen
 from PySide6.QtWidgets import (
     QAbstractItemDelegate,
@@ -18,12 +18,12 @@ from PySide6.QtWidgets import (
 
 from anlage.core.procedure import with_pass
 from anlage.session.leaves.draft import changed_to
-from anlage.session.leaves.many import as_tsv, copied_down, from_tsv, typed_in_all
+from anlage.session.leaves.many import MOST_ADDED, as_tsv, copied_down, from_tsv, typed_in_all
 from anlage.session.leaves.table import field_of
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField, field_for
 from anlage.ui.kit.guard import guarded
-from anlage.ui.places.passes.model import BAR, COLUMNS, ENERGY, MARK, Index, PassModel, deposit_words
+from anlage.ui.places.passes.model import BAR, COLUMNS, ENERGY, MARK, WORKED_OUT, Index, PassModel, deposit_words
 from anlage.ui.places.passes.selection import Selection
 
 ROW_PX = 27
@@ -34,7 +34,9 @@ LEAST_ROWS, MOST_ROWS = 3, 8  # shown at once; more are scrolled
 
 @guarded
 class PassTable(QTableView):
-    """All passes; the current row is the chosen pass."""
+    """All passes; the current row is the chosen pass. What cannot be pasted is `refused` in a sentence."""
+
+    refused = Signal(str)
 
     def __init__(self, document: Document, selection: Selection) -> None:
         super().__init__()
@@ -142,7 +144,11 @@ class PassTable(QTableView):
         if not current.isValid() or not self.document.can_write or not any(any(row) for row in rows):
             return
         wps = self.document.value
-        for _ in range(current.row() + len(rows) - len(wps.passes)):
+        added = current.row() + len(rows) - len(wps.passes)
+        if added > MOST_ADDED:
+            self.refused.emit(f"{len(rows)} lines are on the clipboard, more than {MOST_ADDED} new passes: copy fewer.")
+            return
+        for _ in range(added):
             last = wps.passes[-1]
             wps, _own = with_pass(wps, last.deposit)
         working = changed_to(self.document.working, wps)
@@ -150,7 +156,7 @@ class PassTable(QTableView):
         for place, row in enumerate(rows):
             owner = wps.passes[current.row() + place].id
             for column, text in zip(COLUMNS[current.column() :], row, strict=False):
-                if column.leaf and not text.startswith("("):
+                if column.leaf and not (column.leaf in WORKED_OUT and text.startswith("(")):
                     texts.append((f"passes/{owner}/{column.leaf}", self._as_typed(column.leaf, text)))
         self.document.take(typed_in_all(working, texts, self.document.system), "Paste passes")
 

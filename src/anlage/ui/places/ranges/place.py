@@ -140,7 +140,7 @@ class RangesPlace(Place):
             self.ladder.setFocus(Qt.FocusReason.ShortcutFocusReason)
             self.ladder.setCurrentIndex(self.model.index(ahead[0]))
         else:
-            self.desk.say("Every variable is inside.")
+            self.desk.mention("Every variable is inside.")
 
     def hideEvent(self, event: QHideEvent) -> None:
         super().hideEvent(event)

@@ -4,10 +4,9 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from msgspec import Struct
-from PySide6.QtCore import QStandardPaths, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
-    QFileDialog,
     QHBoxLayout,
     QLabel,
     QPushButton,
@@ -18,8 +17,7 @@ from PySide6.QtWidgets import (
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
 from anlage.session.judging.assessment import Assessment
-from anlage.session.output.printed import Desired, Printed, printed
-from anlage.session.output.saving import check_ending, save
+from anlage.session.output.printed import Desired, Printed, printed, write_pdf
 from anlage.session.output.wps_sheet import Stationery
 from anlage.session.works.differences import differences
 from anlage.session.works.issuing import Against, Saying
@@ -252,27 +250,22 @@ class SheetPlace(Place):
         made = self._in_hand()
         if made is None:
             return
-        folder = QStandardPaths.writableLocation(QStandardPaths.StandardLocation.DocumentsLocation)
-        proposed = str(Path(folder) / f"{made.title}.pdf".replace("/", "-"))
-        name, _ = QFileDialog.getSaveFileName(self, "Save sheet", proposed, "PDF (*.pdf)")
-        if name:
-            path = Path(name)
-            self.save_pdf(path if path.suffix else path.with_suffix(".pdf"))
+        path = loaded("anlage.ui.picture.printing:ask_for_pdf")(self, "Save sheet", made.title)
+        if path is not None:
+            self.save_pdf(path)
 
     def save_pdf(self, path: Path) -> None:
         """Write what is shown as PDF, and say where it is."""
         made = self._in_hand()
         if made is None:
             return
-        pdf = loaded("anlage.formats.pdf:pdf")
         try:
-            check_ending(path, (".pdf",))
-            save(path, lambda: pdf(made.pages, title=made.title, author=made.author, made_at=made.made_at))
+            write_pdf(path, made)
         except AnlageError as refusal:
             self.complaint.setText(str(refusal))
             return
         self.complaint.setText("")
-        self.desk.say(f"{made.title} is written to {path}.")
+        self.desk.mention(f"{made.title} is written to {path}.")
 
     def _on_kept(self) -> None:
         self.desk.keep(paper=self.paper.currentData())
