@@ -5,13 +5,9 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QCheckBox,
-    QDialog,
-    QHBoxLayout,
-    QLabel,
     QListWidget,
     QListWidgetItem,
     QPushButton,
-    QVBoxLayout,
 )
 
 from anlage.core.errors import AnlageError
@@ -19,8 +15,9 @@ from anlage.session.kinds import PROCEDURE
 from anlage.session.output.batch import sheets_of
 from anlage.session.output.printed import Desired, Printed, together, write_pdf
 from anlage.session.output.wps_sheet import Stationery
+from anlage.ui.kit.dialog import Question
 from anlage.ui.kit.loading import loaded
-from anlage.ui.kit.look import font, measure
+from anlage.ui.kit.look import measure
 
 if TYPE_CHECKING:
     from PySide6.QtPrintSupport import QPrintDialog
@@ -30,20 +27,15 @@ if TYPE_CHECKING:
 TITLE = "Sheets of several procedures"
 
 
-class BatchDialog(QDialog):
+class BatchDialog(Question):
     """The procedures of the works file, each to be ticked."""
 
     def __init__(self, desk: "WindowDesk") -> None:
-        super().__init__(desk.shell)
+        super().__init__(TITLE, desk.shell)
         self.desk = desk
-        self.setWindowTitle(TITLE)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setMinimumSize(460, 420)
         self.list, self.issued = QListWidget(), QCheckBox("As issued last, not as they are now")
-        self.complaint = QLabel()
-        self.complaint.setProperty("tone", "outside")
-        self.complaint.setWordWrap(True)
-        self.complaint.setMinimumHeight(2 * self.complaint.fontMetrics().lineSpacing())
+        self.complaint = self.complaint_line(2)
         self.list.setAccessibleName("Procedures")
         works = desk.works
         for entry in works.entries(PROCEDURE) if works else ():
@@ -54,18 +46,9 @@ class BatchDialog(QDialog):
         self.print_button, self.pdf_button, close = (
             QPushButton("Print…"), QPushButton("Save as one PDF…"), QPushButton("Close"),
         )  # fmt: skip
-        head = QLabel(TITLE)
-        head.setFont(font("title", strong=True))
-        column = QVBoxLayout(self)
-        column.setContentsMargins(24, 18, 24, 18)
-        for widget in (head, self.list, self.issued, self.complaint):
-            column.addWidget(widget)
-        row = QHBoxLayout()
-        row.addStretch(1)
-        for button in (close, self.print_button, self.pdf_button):
-            button.setAutoDefault(False)
-            row.addWidget(button)
-        column.addLayout(row)
+        for widget in (self.list, self.issued, self.complaint):
+            self.column.addWidget(widget)
+        self.add_foot(close, self.print_button, self.pdf_button)
         close.clicked.connect(self.accept)
         self.print_button.clicked.connect(self.ask_to_print)
         self.pdf_button.clicked.connect(self.ask_for_pdf)

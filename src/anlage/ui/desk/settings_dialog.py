@@ -3,12 +3,12 @@
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QFormLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFormLayout, QPushButton, QWidget
 
 from anlage.session.machine.settings import TEXT_PERCENTS
 from anlage.session.takes.takes import rate_fields
+from anlage.ui.kit.dialog import Question
 from anlage.ui.kit.fields import ListBox
-from anlage.ui.kit.look import font
 from anlage.ui.kit.text_line import TextLine
 
 if TYPE_CHECKING:
@@ -25,14 +25,12 @@ UNITS = {"si": "mm, °C", "us": "in, °F"}
 THEMES = {"light": "light", "dark": "dark"}
 
 
-class SettingsDialog(QDialog):
+class SettingsDialog(Question):
     """Each setting is kept at once; the window shows it where it can."""
 
     def __init__(self, desk: "WindowDesk") -> None:
-        super().__init__(desk.shell)
+        super().__init__(TITLE, desk.shell)
         self.desk = desk
-        self.setWindowTitle(TITLE)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setMinimumWidth(520)
         self.fields: dict[str, QWidget] = {}
         form = QFormLayout()
@@ -40,18 +38,10 @@ class SettingsDialog(QDialog):
         self._texts(form)
         self._lists(form)
         self._rates(form)
-        head, close = QLabel(TITLE), QPushButton("Close")
-        head.setFont(font("title", strong=True))
-        close.setAutoDefault(False)
+        self.column.addLayout(form)
+        close = QPushButton("Close")
         close.clicked.connect(self.accept)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(24, 18, 24, 18)
-        column.addWidget(head)
-        column.addLayout(form)
-        row = QHBoxLayout()
-        row.addStretch(1)
-        row.addWidget(close)
-        column.addLayout(row)
+        self.add_foot(close)
         self.fields["author"].setFocus()
 
     def _texts(self, form: QFormLayout) -> None:

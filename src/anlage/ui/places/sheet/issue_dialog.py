@@ -3,17 +3,17 @@
 from collections.abc import Callable, Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QFormLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFormLayout, QLabel, QPushButton, QScrollArea, QWidget
 
 from anlage.core.errors import AnlageError
 from anlage.session.works.issuing import Against, Saying
-from anlage.ui.kit.look import font
+from anlage.ui.kit.dialog import Question
 from anlage.ui.kit.text_line import TextLine
 
 WIDTH_PX, MOST_LIST_PX = 560, 260
 
 
-class IssueDialog(QDialog):
+class IssueDialog(Question):
     """What speaks against issuing, who issues it, what changed, and why all the same.
 
     Parameters
@@ -27,18 +27,10 @@ class IssueDialog(QDialog):
     def __init__(
         self, number: str, found: Against, author: str, issue: Callable[[Saying], None], parent: QWidget
     ) -> None:
-        super().__init__(parent)
+        super().__init__(f"Issue {number or 'without a number'} as revision {found.revision}", parent)
         self._issue = issue
-        title = f"Issue {number or 'without a number'} as revision {found.revision}"
-        self.setWindowTitle(title)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setMinimumWidth(WIDTH_PX)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(24, 18, 24, 18)
-        column.setSpacing(10)
-        head = QLabel(title)
-        head.setFont(font("title", strong=True))
-        column.addWidget(head)
+        self.column.setSpacing(10)
         self.listed = QLabel(_listed(found))
         self.listed.setWordWrap(True)
         self.listed.setTextFormat(Qt.TextFormat.PlainText)
@@ -48,7 +40,7 @@ class IssueDialog(QDialog):
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         scroll.setMaximumHeight(MOST_LIST_PX)
         scroll.setMinimumHeight(min(self.listed.heightForWidth(WIDTH_PX - 64) + 4, MOST_LIST_PX))
-        column.addWidget(scroll)
+        self.column.addWidget(scroll)
         self.author, self.change, self.reason = TextLine(author), TextLine(), TextLine()
         form = QFormLayout()
         form.setHorizontalSpacing(12)
@@ -61,19 +53,11 @@ class IssueDialog(QDialog):
                 form.addRow(label, field)
         if not found.needs_change:
             self.change.setPlaceholderText("the first revision")
-        column.addLayout(form)
-        self.complaint = QLabel()
-        self.complaint.setProperty("tone", "outside")
-        self.complaint.setWordWrap(True)
-        self.complaint.setMinimumHeight(self.complaint.fontMetrics().height())  # its line is there before it is said
-        column.addWidget(self.complaint)
+        self.column.addLayout(form)
+        self.complaint = self.complaint_line(1)
+        self.column.addWidget(self.complaint)
         self.issue_button, self.leave_button = QPushButton("Issue"), QPushButton("Not now")
-        row = QHBoxLayout()
-        row.addStretch(1)
-        for button in (self.leave_button, self.issue_button):
-            button.setAutoDefault(False)  # Enter in a field issues nothing
-            row.addWidget(button)
-        column.addLayout(row)
+        self.add_foot(self.leave_button, self.issue_button)
         self.leave_button.clicked.connect(self.reject)
         self.issue_button.clicked.connect(self.issue)
         wanted = (self.author, *((self.change,) if found.needs_change else ()),
