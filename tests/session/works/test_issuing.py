@@ -2,18 +2,21 @@
 
 import pytest
 
-from anlage.core.document import read_strict, with_at, write
+from anlage.core.document import read_strict, with_, with_at, write
 from anlage.core.errors import InputError
 from anlage.core.procedure import WPS, Revision, Wps
 from anlage.core.record import PQR
+from anlage.formats.font import measure
 from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.leaves.draft import Working
+from anlage.session.output.wps_sheet import Stationery, sheet
 from anlage.session.works.demo import demo_file
 from anlage.session.works.found_documents import find_document, standing_of
 from anlage.session.works.issuing import Saying, against, issue
 from anlage.session.works.next_steps import next_steps
 from anlage.session.works.open_works import OpenWorks
+from anlage.session.works.register import Shown, procedure_row
 from anlage.session.works.templates import copied, coupon_of
 
 NOW = "2026-11-23T12:00:00Z"
@@ -70,6 +73,24 @@ def test_an_empty_or_unjudged_procedure_is_told_as_such():
     assert found.words() == "no passes are stated, not judged: no code is stated"
     waiting = against(Working(Wps(), {"preheat/minimum_c": "x"}), (), Assessment(None, "why"), "si")
     assert waiting.waiting == "1 text not taken over"
+
+
+@pytest.mark.parametrize("kept", [(), ("without results",)])
+def test_where_no_record_counts_nothing_is_inside_and_a_reason_is_asked(works, kept):
+    own = works.entries()[0].id
+    working, _ = works.read(own)
+    records = [(each, with_(pqr, results=())) for each, pqr in works.records() if kept]
+    assessment = Assessor(records).assess(working.value)
+    found = against(working, (), assessment, "si")
+    assert found.bare == ("not judged: no record counts by this code",)
+    with pytest.raises(InputError, match="not judged: no record counts by this code is not said"):
+        issue(works, own, working, found, SAID)
+    assert "no record counts yet" in next_steps(working, assessment, works.standing(own, working))[0].text
+    row = procedure_row(Shown(own, working, "draft", Assessor(records), "si"))
+    assert (row.verdict, row.said) == ("unproven", "not judged: no record counts by this code")
+    pages = sheet(working.value, assessment, works.standing(own, working), Stationery("a4", measure))
+    texts = [item.text for page in pages for item in page.items if hasattr(item, "text")]
+    assert "Not judged: no record counts by this code." in texts
 
 
 def test_a_new_procedure_is_led_from_the_job_to_the_sheet(works):

@@ -100,6 +100,10 @@ def test_from_nothing_to_the_issued_sheet_by_keyboard_alone(newcomer, tmp_path, 
             person.fill(text)
     person.press("Alt+P", "Ctrl+Shift+F")
     assert len(person.wps.passes) > 3
+    person.settle()
+    assert person.desk.strip.parts() == [("unproven", "not judged: no record counts by this code")]
+    person.press("Alt+R", "F7")
+    assert person.shell.notice.text.text() == "Not judged: no record counts by this code."
 
     person.find("weld a coupon")
     person.settle()

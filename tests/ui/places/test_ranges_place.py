@@ -46,6 +46,14 @@ def test_the_filter_shows_problems_or_one_category(ranges):
     assert rungs(ranges) == PROBLEMS
 
 
+def test_a_list_without_a_problem_does_not_say_that_there_is_none(ranges):
+    ranges.place.filter.setCurrentIndex(ranges.place.filter.count() - 1)
+    while any(line.is_problem for line in ranges.place.model.lines):
+        ranges.place.filter.setCurrentIndex(ranges.place.filter.currentIndex() - 1)
+    ranges.press("F7")
+    assert ranges.shell.notice.text.text() == "None of these is a problem; 2 that the list leaves out are."
+
+
 def test_problems_are_mended_by_keyboard_where_their_reason_stands(ranges):
     ranges.place.filter.setCurrentIndex(1)
     ranges.press("Alt+R", "Return")

@@ -17,7 +17,11 @@ from anlage.session.judging.statements import stated_of
 
 
 class Assessment(Struct, frozen=True):
-    """How a procedure stands: the judgement, or why there is none, and the pack that it was asked of."""
+    """How a procedure stands: the judgement, or why there is none, and the pack that it was asked of.
+
+    `missing` also says why a judgement proves nothing: without a record that counts there may be no rung at all, and
+    nothing that is not there is inside.
+    """
 
     judgement: Judgement | None
     missing: str = ""
@@ -74,7 +78,10 @@ class Assessor:
         keeper, records = self._ready(pack)
         stated = stated_of(wps, pack)
         aside = tuple((each.coupon.name, each.standing) for each in records if not each.accepted)
-        return Assessment(keeper.judge(stated, records, stated.demand), pack=pack, set_aside=aside)
+        judgement = keeper.judge(stated, records, stated.demand)
+        counts = any(each.accepted for each in records)
+        missing, mend = ("", "") if counts else ("no record counts by this code", "ranges")
+        return Assessment(judgement, missing, mend, pack, aside)
 
     def records(self, pack: Pack) -> tuple[Record, ...]:
         """Return the records as a pack sees them, newest first, without those that contradict themselves."""

@@ -370,8 +370,9 @@ def _sectors(flow: Flow, wps: Wps) -> None:
 
 def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:
     flow.heading("Proof")
+    if proof.missing:
+        flow.text(f"Not judged: {proof.missing}.", role="print_strong")
     if proof.judgement is None:
-        flow.text(f"Not judged: {proof.missing}.")
         return
     counts = proof.judgement.counts()
     flow.text(f"{', '.join(f'{count} {verdict}' for verdict, count in counts.items())}. "

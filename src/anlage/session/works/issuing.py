@@ -61,7 +61,7 @@ def against(working: Working, issued: Sequence[Revision], assessment: Assessment
     """Return what speaks against issuing a procedure as it is, after the revisions that were issued of it."""
     wps: Wps = working.value
     bare = [] if wps.passes else ["no passes are stated"]
-    if assessment.judgement is None:
+    if assessment.missing:
         bare.append(f"not judged: {assessment.missing}")
     said: dict[str, list[str]] = {"outside": [], "unproven": []}
     for line in lines(wps, assessment, system):

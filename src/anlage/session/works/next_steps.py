@@ -89,6 +89,8 @@ def _weld(wps: Wps) -> Iterator[Step]:
 def _judged(assessment: Assessment) -> Iterator[Step]:
     if assessment.judgement is None:
         return
+    if assessment.missing:
+        yield Step("ranges", "Weld a coupon, or enter what its tests found: no record counts yet")
     counts = assessment.judgement.counts()
     told = " and ".join(f"{counts[word]} {word}" for word in ("outside", "unproven") if counts[word])
     if told:

@@ -111,7 +111,8 @@ def procedure_row(shown: Shown) -> RegisterRow:
     state, header = shown.badge, wps.header
     verdict = proof.judgement.verdict if proof.judgement else "unproven"
     counts = proof.judgement.counts() if proof.judgement else {}
-    said = ", ".join(f"{count} {name}" for name, count in counts.items() if count) or f"not judged: {proof.missing}"
+    told = [f"{count} {name}" for name, count in counts.items() if count]
+    said = ", ".join([*([f"not judged: {proof.missing}"] if proof.missing else []), *told])
     return RegisterRow(
         id=own, kind="wps", number=header.number, title=header.title, state=state, verdict=verdict, said=said,
         thickness_mm=wps.range.thickness_mm, diameter_mm=wps.range.diameter_mm, gaps=_gaps(proof),

@@ -65,10 +65,10 @@ class ProofStrip(QWidget):
         if self.proof is None:
             return []
         waiting = [("unproven", self._waiting)] if self._waiting else []
-        if self.proof.judgement is None:
-            return [("unproven", f"not judged: {self.proof.missing}"), *waiting]
-        counts = self.proof.judgement.counts()
-        return [*((verdict, f"{counts[verdict]} {verdict}") for verdict in VERDICTS if counts[verdict]), *waiting]
+        missing = [("unproven", f"not judged: {self.proof.missing}")] if self.proof.missing else []
+        counts = self.proof.judgement.counts() if self.proof.judgement else {}
+        told = [(verdict, f"{counts[verdict]} {verdict}") for verdict in VERDICTS if counts.get(verdict)]
+        return [*missing, *told, *waiting]
 
     def sizeHint(self) -> QSize:
         metrics = self.fontMetrics()

@@ -140,7 +140,15 @@ class RangesPlace(Place):
             self.ladder.setFocus(Qt.FocusReason.ShortcutFocusReason)
             self.ladder.setCurrentIndex(self.model.index(ahead[0]))
         else:
-            self.desk.mention("Every variable is inside.")
+            self.desk.mention(self._why_no_problem())
+
+    def _why_no_problem(self) -> str:
+        if self.proof.missing:
+            return f"Not judged: {self.proof.missing}."
+        hidden = len(self.proof.problems())
+        if hidden:
+            return f"None of these is a problem; {hidden} that the list leaves out {'is' if hidden == 1 else 'are'}."
+        return "Every variable is inside."
 
     def hideEvent(self, event: QHideEvent) -> None:
         super().hideEvent(event)
@@ -167,6 +175,8 @@ class RangesPlace(Place):
     def _why_empty(self) -> str:
         if not self.proof.missing:
             return "Nothing here: no variable is of this kind."
+        if self.proof.judgement is not None:
+            return f"Not judged: {self.proof.missing}. Weld a coupon, or enter what its tests found, at Proof (Alt+O)."
         where = "at Passes (Alt+P)" if "deposit" in self.proof.missing else "at the Job (Ctrl+J)"
         return f"Not judged: {self.proof.missing}. State it {where}."
 
