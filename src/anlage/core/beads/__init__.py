@@ -6,11 +6,21 @@ from anlage.core.beads.deposit import (
     electrode_metal,
     wire_bead_area,
 )
-from anlage.core.beads.fill import MOST_BEADS, UNDER_SURFACE_MM, Proposed, Size, fill
+from anlage.core.beads.fill import (
+    HEIGHT_OF_DIAMETER,
+    MOST_BEADS,
+    PITCH_OF_DIAMETER,
+    UNDER_SURFACE_MM,
+    Proposed,
+    Size,
+    fill,
+)
 from anlage.core.beads.layout import Bead, Filling, Laid, Layer, Layout, layout
 
 __all__ = [
+    "HEIGHT_OF_DIAMETER",
     "MOST_BEADS",
+    "PITCH_OF_DIAMETER",
     "UNDER_SURFACE_MM",
     "Bead",
     "Filling",

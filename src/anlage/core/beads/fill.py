@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from msgspec import Struct
 from msgspec.structs import replace
 
-from anlage.core.beads.ground import area_under, flat_slab, ground_of
+from anlage.core.beads.ground import Frame, area_under, flat_slab, ground_of, walk_of
 from anlage.core.errors import InputError
 from anlage.core.joint import Groove, Shape
 
@@ -21,6 +21,7 @@ LEAST_LAYER = 0.35  # of a layer's height: less room than this is left to the ca
 LEAST_BEAD = 0.8  # of a stringer's section: what a closed groove's narrow layer is made up to; own choice
 LARGEST_BEAD = 1.7  # of a stringer's section: a layer of more than so much is split; own choice
 ONE_BEAD = 1.3  # a groove of no more than this many stringers takes one bead
+MORE = 1.15  # a layer may be raised by so much so that one bead more has its room; own choice
 CLOSE_MM = 1e-6
 MOST_BEADS = 400  # nobody lists more one by one; own choice
 
@@ -31,16 +32,26 @@ class Size(Struct, frozen=True, kw_only=True):
     Parameters
     ----------
     pitch_mm, height_mm : distance of stringers lying side by side, and height of their layer
-    reach_mm : how high over the root this deposit goes; `None`: to the surface
+    reach_mm : how high over the root this deposit goes; `None`: to the surface, or as many layers as it lays
+    layers : how many layers it lays before the next one takes over; 0: the cap alone; `None`: two of an open root,
+        else one
     weave : whether its fill and cap are woven over the whole width
-    weave_limit_mm : widest weave; `None`: no limit set
+    weave_limit_mm : widest bead; `None`: no limit set
+    least_mm2, most_mm2 : sections that its settings lay inside their windows; `None`: no limit known
+    is_fixed : whether its settings lay one section alone
+    roles : how beads of some roles come out otherwise
     """
 
     pitch_mm: float
     height_mm: float
     reach_mm: float | None = None
+    layers: int | None = None
     weave: bool = False
     weave_limit_mm: float | None = None
+    least_mm2: float = 0.0
+    most_mm2: float | None = None
+    is_fixed: bool = False
+    roles: tuple[tuple[str, "Size"], ...] = ()
 
     @classmethod
     def of_electrode(cls, diameter_mm: float, **others: object) -> "Size":
@@ -74,6 +85,10 @@ class Size(Struct, frozen=True, kw_only=True):
         """Section of one stringer."""
         return self.pitch_mm * self.height_mm
 
+    def of(self, role: str) -> "Size":
+        """Return how beads of a role come out."""
+        return next((size for name, size in self.roles if name == role), self)
+
     def layer_mm(self, width_mm: float) -> float:
         """Return how high a layer of this width comes out."""
         if not self.weave:
@@ -81,11 +96,21 @@ class Size(Struct, frozen=True, kw_only=True):
         least = THINNEST_WEAVE * self.height_mm / HEIGHT_OF_DIAMETER
         return min(max(self.area_mm2 / max(width_mm, 1e-6), least), self.height_mm)
 
-    def count(self, width_mm: float) -> int:
-        """Return how many beads share a layer of this width."""
-        if self.weave:
-            return 1 if self.weave_limit_mm is None else max(1, math.ceil(width_mm / self.weave_limit_mm - 1e-9))
-        return max(1, round(width_mm / self.pitch_mm))
+    def count(self, width_mm: float, area_mm2: float) -> int:
+        """Return how many beads share a layer of this width and area.
+
+        As many as their pitch says, but none smaller or larger than its settings lay, and none wider than the limit.
+        """
+        if self.is_fixed:
+            return max(1, round(area_mm2 / self.area_mm2))
+        wanted = 1 if self.weave else max(1, round(width_mm / self.pitch_mm))
+        if self.least_mm2 > 0:
+            wanted = max(1, min(wanted, int(area_mm2 / self.least_mm2 + CLOSE_MM)))
+        if self.most_mm2 is not None:
+            wanted = max(wanted, math.ceil(area_mm2 / self.most_mm2 - CLOSE_MM))
+        if self.weave_limit_mm is not None:
+            wanted = max(wanted, math.ceil(width_mm / self.weave_limit_mm - CLOSE_MM))
+        return wanted
 
 
 class Proposed(Struct, frozen=True, kw_only=True):
@@ -101,13 +126,14 @@ class Proposed(Struct, frozen=True, kw_only=True):
     weave: bool
 
 
-def fill(shape: Shape, sizes: Sequence[Size]) -> tuple[Proposed, ...]:
+def fill(shape: Shape, sizes: Sequence[Size], *, over_land_mm: float = 0.0) -> tuple[Proposed, ...]:
     """Return beads that fill a joint: root, hot, fill to 1/16 in under the surface, cap; both sides by turns.
 
     Parameters
     ----------
     shape : the joint
     sizes : how the beads of each deposit come out, in the order the deposits are used; at least one
+    over_land_mm : how much an open root stands over its land at least [mm]
 
     Returns
     -------
@@ -126,7 +152,7 @@ def fill(shape: Shape, sizes: Sequence[Size]) -> tuple[Proposed, ...]:
     if room > 4 * MOST_BEADS * max(size.area_mm2 for size in sizes):  # told at once, without laying them
         raise _too_many()
     for groove in sorted(shape.grooves, key=lambda each: (each.side, each.reinforcing)):
-        layers = _groove(groove, sizes)
+        layers = _groove(groove, sizes, over_land_mm)
         if sum(map(len, layers)) > MOST_BEADS:
             raise _too_many()
         under = sides.setdefault(groove.side, [])
@@ -150,54 +176,165 @@ def _too_many() -> InputError:
     return InputError(what, where="fill", mend="state a larger filler, a wider weave or a smaller groove")
 
 
-def _groove(groove: Groove, sizes: Sequence[Size]) -> list[list[Proposed]]:
-    """Return the layers of one groove."""
-    ground = ground_of(groove)
-    bottom = min(y for _, y in ground)
-    floor = bottom + (groove.root_cap_mm if groove.root else 0.0)
-    whole = area_under(ground, 0.0)[0]
-    is_open = groove.root is not None and groove.root_cap_mm + math.dist(*groove.root) > 0
-    level, laid, deposit, own = floor, 0.0, _first_deposit(groove, len(sizes)), 0
-    layers: list[list[Proposed]] = []
-    last_fill = -UNDER_SURFACE_MM if -floor > 3 * UNDER_SURFACE_MM else LEAST_LAYER * floor
-    if groove.side == 0:
-        last_fill = 0.0
-    if whole + groove.cap_area_mm2 <= ONE_BEAD * sizes[-1].area_mm2:
-        last_fill = floor  # one bead fills it
-    while last_fill - level > LEAST_LAYER * sizes[deposit].height_mm:
-        size, place = sizes[deposit], len(layers)
-        high = size.layer_mm(area_under(ground, level + 0.5 * size.height_mm)[1])
-        end = last_fill if size.reach_mm is None else min(floor + size.reach_mm, last_fill)
-        top = level + (end - level) / max(1, round((end - level) / high))
-        if not is_open and not size.weave:  # the tip of a corner is no bead: a layer is at least most of one
-            wanted = laid + LEAST_BEAD * size.area_mm2
-            top = min(max(top, flat_slab(ground, wanted)[0]), max(last_fill, top))
-        area, width = area_under(ground, top)[0] - laid, area_under(ground, (level + top) / 2)[1]
-        alone = is_open and place < 2
-        role = (
-            "fill"
-            if place > 1 or groove.reinforcing or groove.surfacing
-            else _first_roles(groove, is_open=is_open)[place]
-        )
-        role = role if groove.side else "buttering"
-        count = 1 if alone else size.count(width)
-        if not (alone or size.weave):
+def _groove(groove: Groove, sizes: Sequence[Size], over_land_mm: float) -> list[list[Proposed]]:
+    """Return the layers of one groove: of every deposit as many as it says, none left out where there is room."""
+    wanted = _Filling(groove, sizes, over_land_mm).layers()
+    used = {bead.deposit for layer in wanted for bead in layer}
+    first = _first_deposit(groove, len(sizes))
+    if len(used) == len(sizes) - first or any(size.reach_mm is not None for size in sizes):
+        return wanted
+    hasty = [size if size.layers == 0 else replace(size, layers=1) for size in sizes]
+    other = _Filling(groove, hasty, over_land_mm).layers()
+    return other if len({bead.deposit for layer in other for bead in layer}) > len(used) else wanted
+
+
+class _Filling:
+    """A groove while it is filled, layer by layer."""
+
+    def __init__(self, groove: Groove, sizes: Sequence[Size], over_land_mm: float) -> None:
+        self.groove, self.sizes = groove, sizes
+        self.ground = ground_of(groove)
+        self.floor = min(y for _, y in self.ground) + (groove.root_cap_mm if groove.root else 0.0)
+        self.whole = area_under(self.ground, 0.0)[0]
+        self.is_open = groove.root is not None and groove.root_cap_mm + math.dist(*groove.root) > 0
+        self.root_top = self.floor + land_of(groove) + over_land_mm if self.is_open and over_land_mm else -math.inf
+        self.deposit = _first_deposit(groove, len(sizes))
+        self.laid, self.level, self.own = 0.0, self.floor, 0
+        self.caps = next((n for n, size in enumerate(sizes) if size.layers == 0), None)
+
+    def layers(self) -> list[list[Proposed]]:
+        """Return all layers."""
+        found: list[list[Proposed]] = []
+        self._skip_caps()
+        last_fill = self._last_fill()
+        while last_fill - self.level > LEAST_LAYER * self._size(len(found)).height_mm:
+            layer = self._fill_layer(len(found), last_fill)
+            if layer is None:
+                break
+            found.append(layer)
+            if sum(map(len, found)) > MOST_BEADS:
+                return found
+        if self.whole - self.laid + self.groove.cap_area_mm2 > CLOSE_MM:
+            found.append(self._cap_layer(is_only=not found))
+        return found
+
+    def _last_fill(self) -> float:
+        """Return the level under which the fill stays, so that the cap has an edge to follow."""
+        if self.groove.side == 0:
+            return 0.0
+        if self.whole + self.groove.cap_area_mm2 <= ONE_BEAD * self._one_bead_mm2():
+            return self.floor  # one bead fills it
+        return -UNDER_SURFACE_MM if -self.floor > 3 * UNDER_SURFACE_MM else LEAST_LAYER * self.floor
+
+    def _one_bead_mm2(self) -> float:
+        cap = self.sizes[-1].of("cap")
+        return cap.area_mm2 if cap.most_mm2 is None else min(cap.area_mm2, cap.most_mm2)
+
+    def _role(self, place: int) -> str:
+        if not self.groove.side:
+            return "buttering"
+        if place > 1 or self.groove.reinforcing or self.groove.surfacing:
+            return "fill"
+        return _first_roles(self.groove, is_open=self.is_open)[place]
+
+    def _size(self, place: int) -> Size:
+        return self.sizes[self.deposit].of(self._role(place))
+
+    def _fill_layer(self, place: int, last_fill: float) -> list[Proposed] | None:
+        """Return the next layer under the cap; `None` where what is left is the cap's."""
+        size, role, alone = self._size(place), self._role(place), self.is_open and place < 2
+        reach = self.sizes[self.deposit].reach_mm
+        end = last_fill if reach is None else min(self.floor + reach, last_fill)
+        if alone and size.most_mm2 is not None:  # one bead, as large as its settings lay it
+            top = flat_slab(self.ground, self.laid + size.area_mm2)[0]
+        else:
+            top = self._top(size, end, last_fill)
+        if role == "root":
+            top = max(top, self.root_top)
+        least = flat_slab(self.ground, self.laid + size.least_mm2)[0] if size.least_mm2 else top
+        top = max(min(top, last_fill), min(least, 0.0))
+        area, width = self._slab(top)
+        if not alone and not size.weave:  # a little higher, where that lets as many beads lie in it as lie side by side
+            wanted = max(1, round(width / size.pitch_mm)) * size.least_mm2
+            if area < wanted < MORE * area:
+                top = min(flat_slab(self.ground, self.laid + wanted)[0], last_fill)
+                area, width = self._slab(top)
+        if size.is_fixed and not alone:  # so much that whole beads of that section lie in it
+            top = min(flat_slab(self.ground, self.laid + size.count(width, area) * size.area_mm2)[0], 0.0)
+            area, width = self._slab(top)
+        cap = self._cap_size()
+        if role == "fill" and place and self.whole + self.groove.cap_area_mm2 - self.laid - area < cap.least_mm2:
+            return None
+        count = 1 if alone else size.count(width, area)
+        if not (alone or size.weave or size.is_fixed):
             count = max(count, math.ceil(area / (LARGEST_BEAD * size.area_mm2) - CLOSE_MM))
-        one = _One(deposit, role, area, top - level, width, weave=size.weave and not alone)
-        layers.append(_layer(groove, one, min(count, MOST_BEADS + 1)))
-        if sum(map(len, layers)) > MOST_BEADS:
-            return layers
-        laid, level, own = laid + area, top, own + 1
-        done = end - level < CLOSE_MM if size.reach_mm is not None else own >= (2 if is_open and not deposit else 1)
-        if done and deposit + 1 < len(sizes):
-            deposit, own = deposit + 1, 0
-    area = whole - laid + groove.cap_area_mm2
-    if area > CLOSE_MM:
-        size, width = sizes[deposit], ground[-1][0] - ground[0][0]
-        role = "buttering" if groove.side == 0 else "cap" if layers else "root"
-        one = _One(deposit, role, area, groove.cap_mm - level, width, weave=size.weave)
-        layers.append(_layer(groove, one, size.count(width) if layers else 1))
-    return layers
+        one = _One(self.deposit, role, area, top - self.level, width, weave=size.weave and not alone)
+        self.laid, self.level, self.own = self.laid + area, top, self.own + 1
+        self._hand_over(end)
+        return _layer(self.groove, one, min(count, MOST_BEADS + 1))
+
+    def _top(self, size: Size, end: float, last_fill: float) -> float:
+        """Return the level of the next layer: whole layers up to the end, each at least of one bead."""
+        high = size.layer_mm(area_under(self.ground, self.level + 0.5 * size.height_mm)[1])
+        top = self.level + (end - self.level) / max(1, round((end - self.level) / high))
+        least = size.least_mm2
+        if not self.is_open and not size.weave:  # the tip of a corner is no bead: a layer is at least most of one
+            least = max(least, LEAST_BEAD * size.area_mm2)
+        if least > 0:
+            top = min(max(top, flat_slab(self.ground, self.laid + least)[0]), max(last_fill, top))
+        return top
+
+    def _slab(self, top: float) -> tuple[float, float]:
+        return area_under(self.ground, top)[0] - self.laid, area_under(self.ground, (self.level + top) / 2)[1]
+
+    def _hand_over(self, end: float) -> None:
+        """Let the next deposit take over where this one has laid what it lays."""
+        size = self.sizes[self.deposit]
+        usual = 2 if self.is_open and not self.deposit else 1
+        layers = usual if size.layers is None else size.layers
+        done = end - self.level < CLOSE_MM if size.reach_mm is not None else self.own >= layers
+        if done and self.deposit + 1 < len(self.sizes):
+            before = self.deposit
+            self.deposit += 1
+            self._skip_caps()
+            if self.sizes[self.deposit].layers == 0:
+                self.deposit = before
+            else:
+                self.own = 0
+
+    def _skip_caps(self) -> None:
+        while self.sizes[self.deposit].layers == 0 and self.deposit + 1 < len(self.sizes):
+            self.deposit += 1
+
+    def _cap_size(self) -> Size:
+        role = "buttering" if self.groove.side == 0 else "cap"
+        return self.sizes[self._cap_deposit()].of(role)
+
+    def _cap_deposit(self) -> int:
+        if self.groove.side == 0 or self.caps is None:
+            return self.deposit
+        return self.caps
+
+    def _cap_layer(self, *, is_only: bool) -> list[Proposed]:
+        deposit, size = self._cap_deposit(), self._cap_size()
+        area, width = self.whole - self.laid + self.groove.cap_area_mm2, self.ground[-1][0] - self.ground[0][0]
+        role = "buttering" if self.groove.side == 0 else "root" if is_only else "cap"
+        one = _One(deposit, role, area, self.groove.cap_mm - self.level, width, weave=size.weave)
+        return _layer(self.groove, one, 1 if is_only else size.count(width, area))
+
+
+def land_of(groove: Groove) -> float:
+    """Return how far the walls of an open root go up from it before they lean apart [mm]; 0 where they do at once."""
+    if groove.root is None:
+        return 0.0
+    frame, walk = Frame.of(groove), walk_of(groove)
+    points = [frame.inward(point) for point in walk]
+    ends = [frame.inward(point) for point in groove.root]
+    heights = []
+    for x, y in ends:
+        beside = [py - y for px, py in points if abs(px - x) < CLOSE_MM and py > y + CLOSE_MM]
+        heights.append(min(beside, default=0.0))
+    return min(heights)
 
 
 def _first_deposit(groove: Groove, deposits: int) -> int:

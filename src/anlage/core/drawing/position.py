@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator, Sequence
+from typing import Literal
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -18,13 +19,17 @@ GONE_TO = {"uphill": (0, 180), "downhill": (180, 0)}  # half a turn, from the to
 
 
 class Standing(Struct, frozen=True, kw_only=True):
-    """One position: its word, plate or pipe, groove or fillet, the directions it stands in, and what it is in words."""
+    """One position: its word, plate or pipe, groove or fillet, the directions it stands in, and what it is in words.
+
+    `place` is what its seam is to the welder; `round` goes through all of them.
+    """
 
     token: str
     product: str
     weld: str
     along: Vector
     out: Vector
+    place: Literal["flat", "horizontal", "vertical", "overhead", "round"]
     turns: bool = False
     says: str = ""
 

@@ -10,6 +10,7 @@ from anlage.core.errors import AnlageError, InputError
 from anlage.core.procedure import Wps, clashes
 from anlage.core.quantities.units import System
 from anlage.session.leaves.bounds import beyond
+from anlage.session.leaves.marks import after_edit
 from anlage.session.leaves.presence import has_leaf
 from anlage.session.leaves.table import PARTS, RECORDED, field_of
 from anlage.session.leaves.text import shown, with_leaf_of, with_number, with_text
@@ -73,6 +74,7 @@ def changed_to(working: Working, wps: Wps) -> Working:
     """Return the draft with another value; pending texts of leaves that are gone go with them."""
     if wps is working.value:
         return working
+    wps = after_edit(working.value, wps)
     kept = {path: text for path, text in working.pending.items() if has_leaf(wps, path)}
     return Working(wps, MappingProxyType(kept))
 
@@ -98,6 +100,7 @@ def within_bounds(value: Any) -> tuple[Any, Mapping[str, str]]:
 def _cleared(working: Working, path: str, wps: Wps) -> Working:
     if wps is working.value and path not in working.pending:
         return working
+    wps = after_edit(working.value, wps)
     return Working(wps, MappingProxyType({p: text for p, text in working.pending.items() if p != path}))
 
 

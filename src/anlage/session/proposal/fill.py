@@ -1,11 +1,15 @@
 """A list of passes that fills a joint: beads, settings and travel speeds, proposed and to be proved."""
 
-from typing import Any
+from collections.abc import Mapping, Sequence
+from typing import Any, Final
 
-from anlage.core.beads import Proposed, bead_area_of_rate, fill
-from anlage.core.catalogue import FillerCurrent
+from msgspec import Struct
+
+from anlage.core.beads import Proposed as ProposedBead
+from anlage.core.beads import fill
+from anlage.core.document import Proposed, with_
 from anlage.core.errors import InputError
-from anlage.core.joint import faults
+from anlage.core.joint import Shape, faults
 from anlage.core.procedure import (
     Deposit,
     Pass,
@@ -16,84 +20,239 @@ from anlage.core.procedure import (
     with_passes,
     without_whole_passes,
 )
+from anlage.core.proposal import Circumstances, Proposal, fitted
 from anlage.core.ranges import Interval
-from anlage.session.weld.bead_areas import density_of, is_hand_fed, rate_of, usual_settings
-from anlage.session.weld.bead_sizes import size_of
+from anlage.data.usual_table import usual_table
+from anlage.session.seam.part_passes import with_strip
+from anlage.session.seam.seam_places import is_round
+from anlage.session.weld.bead_areas import filler_of
+from anlage.session.weld.bead_sizes import Plan, plan_of
 from anlage.session.weld.beads import first_cap, joint_shape
+from anlage.session.weld.usual import SETTINGS, described, proposal_for, stated_in, where_of
 
-SPREAD = 0.1  # a proposed speed or current goes so far to both sides of the one that fills the joint; own choice
+OWN: Final = "the fill: what the joint takes"
+
+
+class Filled(Struct, frozen=True):
+    """A procedure with the passes that fill its joint, and what is to be said of them, each a sentence."""
+
+    wps: Wps
+    said: tuple[str, ...]
 
 
 def filled(wps: Wps) -> Wps:
+    """Return the procedure with its passes written anew so that they fill the joint; see `proposed_fill`."""
+    return proposed_fill(wps).wps
+
+
+def proposed_fill(wps: Wps) -> Filled:
     """Return the procedure with its passes written anew so that they fill the joint.
 
-    Settings come from a pass of the same deposit and role that is there already, else from the catalogue's usual
-    ones; travel speeds are those that lay the wanted bead. Where nothing says how much a pass deposits (a rod fed by
-    hand), the bead's area is stated instead, and its speed is left open. Passes on a part of the way stay, before the
-    cap.
+    Settings are those usual for process, filler, role and place; what passes of the same deposit state of their own
+    is kept. Everything else is marked as proposed. Where nothing says how much a pass lays, its area is stated
+    instead, and its speed is left open. Passes on a part of the way stay, before the cap.
 
     Raises
     ------
-    InputError : the joint is not stated in full, its values clash, or it takes too many beads
+    InputError : the joint is not stated in full, its values clash, it takes too many beads, or a filler, process or
+        mode is not for the stated position
     """
+    shape = _shape(wps)
+    start = wps if wps.deposits else with_deposit(wps)[0]
+    plan = plan_of(start)
+    _refuse_narrow(start, plan)
+    beads = fill(shape, plan.sizes, over_land_mm=usual_table().root.over_land_mm)
+    has_sides = len({each.side for each in shape.grooves} - {0}) > 1
+    root = next((bead for bead in beads if bead.role == "root"), None)
+    laid = [_Laying(start, plan.deposits[bead.deposit], bead, root, has_sides=has_sides).passed() for bead in beads]
+    parts = [each.id for each in start.passes if each.reach is not None]
+    done = with_passes(without_whole_passes(start), [(home, stated) for home, stated, _ in laid])
+    fresh = done.passes[len(parts) :]
+    done = _marked(done, fresh, [marks for *_, marks in laid])
+    for part in parts:  # they came to stand first
+        done = moved_pass(done, part, first_cap(done) - 1)
+    if not parts and _runs_low(done):
+        done = with_strip(done)
+    return Filled(done, tuple(_said(start, done, plan, beads, shape)))
+
+
+def _shape(wps: Wps) -> Shape:
     sketch, shape = sketch_of(wps.joint), joint_shape(wps)
     if sketch is not None and (wrong := faults(sketch.preparation)):
         raise wrong[0]
     if sketch is None or shape is None or sketch.incomplete:
         mend = "state the preparation at Joint first"
         raise InputError("the joint is not stated in full", where="fill", mend=mend)
-    start = wps if wps.deposits else with_deposit(wps)[0]
-    beads = fill(shape, [size_of(start, each, is_last=each is start.deposits[-1]) for each in start.deposits])
-    kept: dict[tuple[str | None, str | None], Pass] = {
-        (each.deposit, each.role): each for each in reversed(start.passes)
+    return shape
+
+
+def _refuse_narrow(wps: Wps, plan: Plan) -> None:
+    """Refuse a weave limit that is narrower than a stringer."""
+    limit = wps.seam.weave_limit_mm
+    if limit is None:
+        return
+    for deposit, size in zip(plan.deposits, plan.sizes, strict=True):
+        stringer = min(each.pitch_mm for each in (size, *(own for _, own in size.roles)))
+        if limit < NARROW * stringer:
+            what = f"{limit:g} mm is narrower than a stringer of {deposit.filler or 'the filler'}"
+            mend = f"state {stringer:.0f} mm or more, or take a thinner filler"
+            raise InputError(what, where="seam/weave_limit_mm", mend=mend)
+
+
+NARROW = 0.75  # of the pitch of stringers, which lap each other: own choice
+
+
+class _Laying:
+    """One bead becoming a pass."""
+
+    def __init__(
+        self, wps: Wps, deposit: Deposit, bead: ProposedBead, root: ProposedBead | None, *, has_sides: bool
+    ) -> None:
+        self.wps, self.deposit, self.bead, self.root, self.has_sides = wps, deposit, bead, root, has_sides
+
+    def passed(self) -> tuple[str, dict[str, Any], Mapping[str, Proposed]]:
+        """Return the deposit, what the pass states, and which of its leaves are only proposed."""
+        bead = self.bead
+        stated: dict[str, Any] = {
+            "role": bead.role,
+            "layer": "new" if bead.starts_layer else "beside",
+            "bead": "weave" if bead.weave else "stringer",
+            "side": (None, "first", "second")[bead.side] if self.has_sides else None,
+            "thickness_mm": Interval.single(round(bead.height_mm, 1)),
+            "note": self._note(),
+        }
+        proposal = self._proposal()
+        own = {leaf: value for (leaf, role), value in stated_in(self.wps, self.deposit).items() if role == bead.role}
+        if proposal is None:
+            stated |= own | {"bead_area_mm2": Interval.single(round(bead.area_mm2, 2))}
+            return self.deposit.id, stated, {}
+        found = fitted(proposal, bead.area_mm2, weave=bead.weave)
+        values = {
+            "current_a": found.current_a, "voltage_v": proposal.voltage_v,
+            "travel_speed_mm_min": found.travel_speed_mm_min, "wire_speed_mm_min": found.wire_speed_mm_min,
+        }  # fmt: skip
+        if self.deposit.filler_diameter_mm is None:  # nothing says what its settings lay
+            stated["bead_area_mm2"] = Interval.single(round(bead.area_mm2, 2))
+        typed = {leaf for leaf in SETTINGS if getattr(proposal.typed, leaf) is not None}
+        mark = Proposed(reason=f"{proposal.reason}; {proposal.technique}", confidence=proposal.confidence)
+        marks = {leaf: mark for leaf, value in values.items() if value is not None and leaf not in typed}
+        return self.deposit.id, stated | values, marks
+
+    def _proposal(self) -> Proposal | None:
+        """Return what is usual for the bead; the second pass over a thin root is held back."""
+        found = described(self.deposit, self.bead.role, where_of(self.wps, self.deposit).place)
+        if found is None or not found.known:
+            return None
+        hot, most = usual_table().hot, None
+        if self.bead.role == "hot" and self.root is not None and self.root.height_mm < hot.thin_mm:
+            most = self._root_current(hot.most)
+        return proposal_for(self.wps, self.deposit, self.bead.role, most_a=most)
+
+    def _root_current(self, times: float) -> float | None:
+        home = plan_of(self.wps).deposits[self.root.deposit] if self.root else None
+        if home is None or home.process != self.deposit.process:
+            return None
+        proposal = proposal_for(self.wps, home, "root")
+        return None if proposal is None else times * (proposal.band.low + proposal.band.high) / 2
+
+    def _note(self) -> str | None:
+        """Return the note of a pass of the same deposit and role."""
+        own = (each for each in self.wps.passes if each.deposit == self.deposit.id and each.role == self.bead.role)
+        return next((each.note for each in own if each.note), None)
+
+
+def _marked(wps: Wps, fresh: Sequence[Pass], marks: Sequence[Mapping[str, Proposed]]) -> Wps:
+    """Return the procedure with the leaves of new passes marked as proposed, marks of passes that are gone left out."""
+    known = {each.id for each in wps.passes}
+    kept = {
+        path: mark
+        for path, mark in wps.proposed.items()
+        if not path.startswith("passes/") or path.split("/")[1] in known
     }
-    any_of = {each.deposit: each for each in reversed(start.passes)}
-    laid, parts = [], [each.id for each in start.passes if each.reach is not None]
-    has_sides = len({each.side for each in shape.grooves} - {0}) > 1
-    for bead in beads:
-        home = start.deposits[bead.deposit]
-        model = kept.get((home.id, bead.role)) or any_of.get(home.id) or Pass(id="p0", deposit=home.id)
-        laid.append((home.id, _stated(home, model, bead, has_sides=has_sides)))
-    done = with_passes(without_whole_passes(start), laid)
-    for part in parts:  # they came to stand first
-        done = moved_pass(done, part, first_cap(done) - 1)
-    return done
+    for each, own in zip(fresh, marks, strict=True):
+        kept |= {f"passes/{each.id}/{leaf}": mark for leaf, mark in own.items()}
+    return with_(wps, proposed=kept)
 
 
-def _usual_current(usual: FillerCurrent) -> Interval:
-    """Return a current about the one that the usual deposit is known at; the whole window where that is not known."""
-    if usual.at_amps is None:
-        return Interval(usual.amps_min, usual.amps_max)
-    low, high = (round(usual.at_amps * share) for share in (1 - SPREAD, 1 + SPREAD))
-    return Interval(max(low, usual.amps_min), min(high, usual.amps_max))
+def _runs_low(wps: Wps) -> bool:
+    """Return whether the fill runs low near 3 and 9 o'clock: downhill round a pipe, with something under the cap."""
+    return (
+        is_round(wps)
+        and wps.technique.progression == "downhill"
+        and any(each.role == "cap" for each in wps.passes)
+        and len(wps.passes) > 2
+    )
 
 
-_COPIED = ("current_a", "voltage_v", "wire_speed_mm_min", "note")
+# What is said of a fill ----------------------------------------------------------------------
 
 
-def _stated(deposit: Deposit, model: Pass, bead: Proposed, *, has_sides: bool) -> dict[str, Any]:
-    """Return what a proposed pass states."""
-    usual = usual_settings(deposit)
-    stated: dict[str, Any] = {name: getattr(model, name) for name in _COPIED}
-    if usual is not None:
-        stated["current_a"] = stated["current_a"] or _usual_current(usual)
-        if usual.volts_min is not None and usual.volts_max is not None:
-            stated["voltage_v"] = stated["voltage_v"] or Interval(usual.volts_min, usual.volts_max)
-        if usual.at_wire_speed_m_min and not is_hand_fed(deposit):
-            stated["wire_speed_mm_min"] = stated["wire_speed_mm_min"] or Interval.single(
-                usual.at_wire_speed_m_min * 1000
-            )
-    stated |= {
-        "role": bead.role,
-        "layer": "new" if bead.starts_layer else "beside",
-        "bead": "weave" if bead.weave else "stringer",
-        "side": (None, "first", "second")[bead.side] if has_sides else None,
-        "thickness_mm": Interval.single(round(bead.height_mm, 1)),
-    }
-    rate = rate_of(deposit, Pass(id="p0", deposit=deposit.id, **{n: stated[n] for n in _COPIED}))
-    if rate is None:
-        area = Interval.single(round(bead.area_mm2, 2))
-        return stated | {"bead_area_mm2": area, "travel_speed_mm_min": model.travel_speed_mm_min}
-    speed = bead_area_of_rate(rate.middle, travel_speed_mm_min=1.0, density_g_cm3=density_of(deposit)) / bead.area_mm2
-    wide = max(round(speed * SPREAD), 1)
-    return stated | {"travel_speed_mm_min": Interval(round(speed) - wide, round(speed) + wide)}
+def _said(start: Wps, done: Wps, plan: Plan, beads: Sequence[ProposedBead], shape: Shape) -> list[str]:
+    """Return what is to be said: where settings come from, where each deposit went, what is seldom done."""
+    said: list[str] = []
+    for deposit in plan.deposits:
+        name = " ".join(filter(None, (deposit.process, deposit.filler))) or "A deposit not stated"
+        where = where_of(start, deposit)
+        numbers = [n for n, each in enumerate(done.passes, 1) if each.deposit == deposit.id]
+        if not numbers:
+            said.append(f"{name} lays nothing: the joint is full before it. Give its passes a role, or take it out.")
+            continue
+        said.append(f"{name}, {where.why}: pass {_spans(numbers)}.")
+        said += _of_settings(deposit, name, where.place)
+        said += _seldom(deposit, [bead for bead in beads if plan.deposits[bead.deposit] is deposit], shape)
+    if ratio := hot_over_root(done):
+        said.append(f"Second pass over root current: {ratio:.2f}; usual {usual_table().hot.usual}.")
+    return said
+
+
+def _of_settings(deposit: Deposit, name: str, place: str) -> list[str]:
+    found = described(deposit, "fill", place)
+    if found is None or not found.known:
+        what = "is not in the catalogue" if found else "has no usual settings here"
+        return [f"{name} {what}: current, voltage and speed stay empty."]
+    return [f"Settings of {found.taken_as}, the nearest that is described."] if found.taken_as else []
+
+
+def _seldom(deposit: Deposit, beads: Sequence[ProposedBead], shape: Shape) -> list[str]:
+    """Return what of a deposit's passes is seldom done, with what is done instead."""
+    filler = filler_of(deposit)
+    is_open = any(groove.root is not None for groove in shape.grooves)
+    said = []
+    for row in usual_table().seldom:
+        for role in dict.fromkeys(bead.role for bead in beads):
+            at = Circumstances(
+                process=deposit.process or "", family=filler.family if filler else "",
+                filler=filler.classification if filler else "", mode=deposit.transfer_mode or "", role=role,
+            )  # fmt: skip
+            if at.hold(row.when) and (is_open or not row.open) and (len(beads) > 1 or not row.multi):
+                said.append(f"{row.what[0].upper()}{row.what[1:]}. {row.mend[0].upper()}{row.mend[1:]}.")
+                break
+    return said
+
+
+def hot_over_root(wps: Wps) -> float | None:
+    """Return the current of the second pass over that of the root; `None` where either is not stated."""
+    amps = [
+        next((each.current_a for each in wps.passes if each.role == role and each.current_a), None)
+        for role in ("hot", "root")
+    ]
+    if amps[0] is None or amps[1] is None:
+        return None
+    return (amps[0].low + amps[0].high) / (amps[1].low + amps[1].high)
+
+
+def _spans(numbers: Sequence[int]) -> str:
+    """Return numbers as spans.
+
+    Examples
+    --------
+    >>> _spans([1, 2, 3, 7])
+    '1 to 3, 7'
+    """
+    spans: list[list[int]] = []
+    for n in numbers:
+        if spans and n == spans[-1][1] + 1:
+            spans[-1][1] = n
+        else:
+            spans.append([n, n])
+    return ", ".join(f"{a}" if a == b else f"{a} to {b}" for a, b in spans)

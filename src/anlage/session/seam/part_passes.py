@@ -4,6 +4,7 @@ from anlage.core.procedure import Wps, with_pass
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
+from anlage.session.leaves.marks import with_marks_of
 from anlage.session.seam.seam_places import is_round, reach_of_pass
 from anlage.session.weld.beads import first_cap
 
@@ -14,6 +15,8 @@ _COPIED = ("current_a", "voltage_v", "travel_speed_mm_min", "wire_speed_mm_min",
 def with_strip(wps: Wps) -> Wps:
     """Return the procedure with a strip bead before its cap, set like the pass below; near 3 and 9 round a pipe.
 
+    What is only proposed of the pass below is so of the strip.
+
     Without any pass there is nothing to lay it on: the very same procedure.
     """
     if not wps.passes:
@@ -22,7 +25,8 @@ def with_strip(wps: Wps) -> Wps:
     below = wps.passes[max(place - 1, 0)]
     stated = {name: getattr(below, name) for name in _COPIED}
     reach = LOW_DOWNHILL if is_round(wps) else None
-    return with_pass(wps, below.deposit, after=below.id, role="strip", reach=reach, **stated)[0]
+    done, strip = with_pass(wps, below.deposit, after=below.id, role="strip", reach=reach, **stated)
+    return with_marks_of(done, below.id, strip)
 
 
 def part_sentences(wps: Wps, system: System) -> tuple[str, ...]:

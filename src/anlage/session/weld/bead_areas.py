@@ -10,8 +10,12 @@ from anlage.core.errors import UnknownNameError
 from anlage.core.joint import STEEL_G_CM3
 from anlage.core.procedure import Deposit, Pass
 from anlage.core.processes import Deposition, Process
+from anlage.core.proposal import Melting, melting_of_rod, melting_of_stick, melting_of_wire
 from anlage.core.ranges import Interval
 from anlage.data.tables import catalogue, processes
+from anlage.data.usual_table import usual_table
+
+THIN_FIRST = ("root", "tack")  # roles that take the thinner of two sizes
 
 
 class BeadArea(Struct, frozen=True):
@@ -54,13 +58,24 @@ def _current_row(classification: str, diameter_mm: float, process: str, mode: st
     return catalogue().filler_current(classification, diameter_mm, process=process, mode=mode)
 
 
-def usual_settings(deposit: Deposit) -> FillerCurrent | None:
-    """Return the usual settings of a deposit's filler in its size and process, if the catalogue has them."""
+def usual_settings(deposit: Deposit, each: Pass | None = None) -> FillerCurrent | None:
+    """Return the usual settings of a deposit's filler in its process, if the catalogue has them.
+
+    Of two sizes it is the thinner one, which lays less, so that a joint is not called full too early. For a pass over
+    the root it is the thicker one, unless its current is one for the thinner alone.
+    """
     filler, size = filler_of(deposit), deposit.filler_diameter_mm
     if filler is None or size is None:
         return None
-    # of two sizes the thinner one: it lays less, so a joint is not called full too early
-    return _current_row(filler.classification, size.low, deposit.process or "", deposit.transfer_mode or "")
+    named = (filler.classification, deposit.process or "", deposit.transfer_mode or "")
+    thin = _current_row(named[0], size.low, named[1], named[2])
+    if each is None or size.is_single or each.role in (*THIN_FIRST, None):
+        return thin
+    thick = _current_row(named[0], size.high, named[1], named[2])
+    if thick is None or thin is None or each.current_a is None:
+        return thick or thin
+    amps = _middle(each.current_a)
+    return thin if thin.amps_min <= amps <= thin.amps_max and amps < thick.amps_min else thick
 
 
 def process_of(deposit: Deposit) -> Process | None:
@@ -100,29 +115,71 @@ def deposition_efficiency(deposit: Deposit) -> tuple[float, str]:
     return (row.middle, f"{deposit.process}, handbook figure") if row else (1.0, "not known, 1 taken")
 
 
+def deposition_fill(deposit: Deposit) -> float:
+    """Return the share of a wire's section that is metal."""
+    row = _deposition(deposit)
+    return row.fill if row else 1.0
+
+
 def _middle(span: Interval) -> float:
     return (span.low + span.high) / 2
 
 
+def melting_of(deposit: Deposit, row: FillerCurrent | None) -> Melting | None:
+    """Return how much a covered electrode or a rod led by hand lays over the current; `None` where nobody says.
+
+    Parameters
+    ----------
+    deposit : whose process, filler and size it is
+    row : the catalogue's row of its filler
+    """
+    filler, size = filler_of(deposit), deposit.filler_diameter_mm
+    if row is not None and lays_sticks(deposit):
+        return _melting_of_stick(row.classification, row.diameter_mm, filler.family if filler else "")
+    if not lays_sticks(deposit) and is_hand_fed(deposit) and size is not None and deposit.filler:
+        if deposit.operation in ("machine", "automatic"):
+            return None  # its wire is fed
+        return _melting_of_rod(row.diameter_mm if row else size.low, density_of(deposit))
+    return None
+
+
+@lru_cache(maxsize=256)
+def _melting_of_stick(classification: str, diameter_mm: float, family: str) -> Melting | None:
+    table = usual_table()
+    like = next((each.like for each in table.alike if family.startswith(each.family)), "")
+    rows = catalogue().filler_currents
+    own = _current_row(classification, diameter_mm, "SMAW", "")
+    same = [row for row in rows if row.classification == classification]
+    known = [row for row in same if row.deposition_kg_h_typical]
+    if own is None:
+        return None
+    return melting_of_stick(own, known or [row for row in rows if row.classification == like])
+
+
+@lru_cache(maxsize=64)
+def _melting_of_rod(diameter_mm: float, density_g_cm3: float) -> Melting:
+    return melting_of_rod(diameter_mm, usual_table().rod, density_ratio=density_g_cm3 / STEEL_G_CM3)
+
+
 def rate_of(deposit: Deposit, each: Pass) -> Rate | None:
-    """Return the weld metal laid per hour of arc: from wire feed, or from the electrode's table value and the amps."""
-    size, density = deposit.filler_diameter_mm, density_of(deposit)
+    """Return the weld metal laid per hour of arc: from wire feed, or by the current of an electrode or a rod."""
+    size = deposit.filler_diameter_mm
     if each.wire_speed_mm_min is not None and size is not None:
         efficiency, origin = deposition_efficiency(deposit)
-        row = _deposition(deposit)
-        share = efficiency * (row.fill if row else 1.0) * density * 60e-6 * 0.7853981633974483
-        speed = each.wire_speed_mm_min
-        low, high = share * size.low**2 * speed.low, share * size.high**2 * speed.high
-        middle = share * _middle(size) ** 2 * _middle(speed)
+        speed, fill, density = each.wire_speed_mm_min, deposition_fill(deposit), density_of(deposit)
+        low, middle, high = (
+            melting_of_wire(d, efficiency=efficiency, fill=fill, density_g_cm3=density) * feed
+            for d, feed in ((size.low, speed.low), (_middle(size), _middle(speed)), (size.high, speed.high))
+        )
         return Rate(Interval(low, high), middle, f"wire feed, efficiency {efficiency:g} ({origin})")
-    usual = usual_settings(deposit)
-    if not lays_sticks(deposit) or usual is None or not usual.deposition_kg_h_typical or each.current_a is None:
+    if each.current_a is None:
         return None
-    per_amp = usual.deposition_kg_h_typical / (usual.at_amps or _middle(each.current_a))
+    melting = melting_of(deposit, usual_settings(deposit, each))
+    if melting is None:
+        return None
     amps = each.current_a
-    origin = f"{usual.classification} {usual.diameter_mm:g} mm, {usual.deposition_kg_h_typical:g} kg/h at "
-    origin += f"{usual.at_amps:g} A, in proportion to the current"
-    return Rate(Interval(per_amp * amps.low, per_amp * amps.high), per_amp * _middle(amps), origin)
+    span = Interval(melting.rate(amps.low), melting.rate(amps.high))
+    return Rate(span, melting.rate(_middle(amps)), melting.origin)
 
 
 def bead_area(deposit: Deposit, each: Pass) -> BeadArea | None:

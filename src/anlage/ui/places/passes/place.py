@@ -10,6 +10,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.procedure import moved_pass, with_deposit, with_pass, without_deposit, without_pass
 from anlage.core.quantities import show
 from anlage.data.tables import unit_table
+from anlage.session.leaves.marks import with_marks_of
 from anlage.session.proposal.fill import filled
 from anlage.session.seam.heat import heat_span
 from anlage.session.weld.fill_notices import fill_notices
@@ -236,7 +237,8 @@ class PassesPlace(Place):
         if chosen is None:
             return
         stated = {name: getattr(chosen, name) for name in fields_of(type(chosen)) if name not in ("id", "deposit")}
-        wps, _ = with_pass(self.document.value, chosen.deposit, after=chosen.id, **stated)
+        wps, copy = with_pass(self.document.value, chosen.deposit, after=chosen.id, **stated)
+        wps = with_marks_of(wps, chosen.id, copy)
         self.document.edit(wps, f"Duplicate pass {self.selection.row + 1}")
 
     def remove_pass(self) -> None:

@@ -1,0 +1,36 @@
+"""What a good welder sets: settings proposed by process, filler, size, role and place, with their reason and doubt."""
+
+from anlage.core.proposal.melting import Melting, melting_of_rod, melting_of_stick, melting_of_wire
+from anlage.core.proposal.settings import (
+    Case,
+    Fitted,
+    Proposal,
+    Typed,
+    as_typed,
+    burn_off,
+    fitted,
+    propose,
+    refuse,
+)
+from anlage.core.proposal.tables import Circumstances, Place, Role, Usual, read_usual
+
+__all__ = [
+    "Case",
+    "Circumstances",
+    "Fitted",
+    "Melting",
+    "Place",
+    "Proposal",
+    "Role",
+    "Typed",
+    "Usual",
+    "as_typed",
+    "burn_off",
+    "fitted",
+    "melting_of_rod",
+    "melting_of_stick",
+    "melting_of_wire",
+    "propose",
+    "read_usual",
+    "refuse",
+]

@@ -1,0 +1,72 @@
+"""Where a weld lies to the welder: flat, horizontal, up, down or overhead, from the stated position and progression."""
+
+from collections.abc import Callable
+from typing import Final, cast
+
+from msgspec import Struct
+
+from anlage.core.catalogue import Filler
+from anlage.core.errors import InputError
+from anlage.core.procedure import Wps
+from anlage.core.proposal import Place
+from anlage.session.weld.positions import ALL, standings, stated_positions
+
+HARDEST_FIRST: Final = ("up", "down", "overhead", "horizontal", "flat")
+
+
+class Whereabouts(Struct, frozen=True):
+    """The place that settings are proposed for, all places that the weld goes through, and in a few words why."""
+
+    place: Place
+    all: tuple[Place, ...]
+    why: str
+
+
+def whereabouts(wps: Wps, *, downhill_filler: bool = False) -> Whereabouts:
+    """Return where a weld lies: of several stated positions the hardest leads.
+
+    Parameters
+    ----------
+    wps : the procedure; a position not stated is taken flat, a progression not stated uphill
+    downhill_filler : whether the filler goes downhill alone, which then is the progression not stated
+    """
+    text = wps.technique.position or ""
+    rows = [row for row in standings() if row.product in (wps.joint.product, None) or wps.joint.product is None]
+    weld = "fillet" if wps.header.weld == "fillet" else "groove"
+    tokens = {row.token for row in rows} if text.strip().casefold() == ALL else set(stated_positions(text))
+    found = {row.place for row in rows if row.token in tokens and (row.weld == weld or text.strip().casefold() != ALL)}
+    if not found:
+        return Whereabouts("flat", ("flat",), "position not stated: taken flat")
+    downhill = wps.technique.progression == "downhill" or (wps.technique.progression is None and downhill_filler)
+    steep = "down" if downhill else "up"
+    places: set[str] = {each for each in found if each not in ("vertical", "round")}
+    if "vertical" in found:
+        places.add(steep)
+    if "round" in found:
+        places |= {steep} if downhill else {"overhead", "up", "flat"}
+    ordered = cast("tuple[Place, ...]", tuple(each for each in HARDEST_FIRST if each in places))
+    way = " uphill" if steep == "up" and ordered[0] == "up" else " downhill" if ordered[0] == "down" else ""
+    stated = "" if wps.technique.progression in ("uphill", "downhill") or not way else ", progression not stated"
+    return Whereabouts(ordered[0], ordered, f"{text.strip()}{way}{stated}")
+
+
+def refuse_without(place: str, filler: Filler, others: Callable[[], str]) -> None:
+    """Refuse a filler that is not for a place.
+
+    Raises
+    ------
+    InputError : it is for flat and horizontal alone, or not for that progression
+    """
+    progression, name = filler.progression, filler.classification
+    is_steep = place in ("up", "down") and bool(progression) and place not in progression
+    is_lying = filler.positions == "flat-horizontal" and place not in ("flat", "horizontal")
+    if not (is_steep or is_lying):
+        return
+    named = others()
+    mend = f"take {named}" if named else "take a filler meant for it"
+    if is_lying:
+        what = f"{name} is for flat and horizontal welds alone"
+        raise InputError(what, where="position", mend=f"{mend} there, or weld it flat")
+    other = "uphill" if place == "down" else "downhill"
+    what = f"{name} is not meant for {'downhill' if place == 'down' else 'uphill'}"
+    raise InputError(what, where="progression", mend=f"weld it {other}, or {mend}")
