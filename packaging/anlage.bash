@@ -2,7 +2,7 @@
 _anlage() {
   local current="${COMP_WORDS[COMP_CWORD]}" words=""
   if [[ $COMP_CWORD -eq 1 ]]; then
-    words="calc coupon ranges check print schema export import verify recover verify-pack demo screenshots --help --version"
+    words="calc coupon ranges check draft print schema export import verify recover verify-pack demo screenshots --help --version"
     COMPREPLY=($(compgen -W "$words" -- "$current") $(compgen -f -X '!*.anlage' -- "$current"))
     return
   fi
@@ -11,6 +11,7 @@ _anlage() {
     coupon) words='-h --help --code --json' ;;
     ranges) words='-h --help --code --json' ;;
     check) words='-h --help --pqr --json' ;;
+    draft) words='-h --help --json -o --output --force' ;;
     print) words='-h --help -o --output --pqr --paper --force --json' ;;
     schema) words='-h --help --json' ;;
     export) words='-h --help -o --output --picture --force --json' ;;

@@ -15,6 +15,7 @@ from anlage.session.judging.editions import edition_of
 from anlage.session.judging.ladder import Line, lines
 from anlage.session.keyed.answer import Answer, number, open_ends, range_as_json
 from anlage.session.keyed.arguments import Arguments
+from anlage.session.leaves.marks import proposed_sentences
 from anlage.session.works.found_documents import (
     find_document,
     records_for,
@@ -43,6 +44,9 @@ def check_answer(name: str, records: Sequence[str], words: Sequence[str]) -> Ans
     for record, why in proof.set_aside:
         notices.append(Notice("record.not_accepted", "pqr", f"{record} supports nothing, it is {why}"))
     notices += [Notice("record.overridden", "pqr", remark) for remark in proof.remarks]
+    if wps.proposed:
+        told = f"{len(wps.proposed)} leaves are only proposed: {' '.join(proposed_sentences(wps))}"
+        notices.append(Notice.of("document.proposed", "proposed", told))
     ladder = lines(wps, proof, units)
     values = {
         "document": {"number": wps.header.number, "revision": found.revision, "sha256": found.sha256},

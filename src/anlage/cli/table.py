@@ -12,6 +12,7 @@ COMMANDS: Mapping[str, tuple[str, str]] = MappingProxyType({
     "coupon": ("anlage.cli.coupon", "say what a test coupon would buy, variable by variable"),
     "ranges": ("anlage.cli.ranges", "say what a record allows, variable by variable"),
     "check": ("anlage.cli.check", "judge a procedure by its code and its records"),
+    "draft": ("anlage.cli.draft", "propose a whole procedure from metals, thickness, position and processes"),
     "print": ("anlage.cli.print_sheet", "write the sheet of a procedure as PDF"),
     "schema": ("anlage.cli.schema", "print the JSON Schema of a kind of document"),
     "export": ("anlage.cli.export", "write a document as JSON, or its pictures and tables"),

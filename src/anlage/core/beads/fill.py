@@ -19,8 +19,9 @@ THINNEST_WEAVE = 0.4  # of the electrode's diameter
 UNDER_SURFACE_MM = 25.4 / 16  # fill stops here, so that the cap has an edge to follow; common practice, no source
 LEAST_LAYER = 0.35  # of a layer's height: less room than this is left to the cap
 LEAST_BEAD = 0.8  # of a stringer's section: what a closed groove's narrow layer is made up to; own choice
-LARGEST_BEAD = 1.7  # of a stringer's section: a layer of more than so much is split; own choice
+LARGEST_BEAD = 1.4  # of a stringer's section: a layer of more than so much is split; own choice
 ONE_BEAD = 1.3  # a groove of no more than this many stringers takes one bead
+SLIVER = 0.6  # of a layer: so little is laid with it; own choice
 MORE = 1.15  # a layer may be raised by so much so that one bead more has its room; own choice
 CLOSE_MM = 1e-6
 MOST_BEADS = 400  # nobody lists more one by one; own choice
@@ -251,10 +252,15 @@ class _Filling:
             top = self._top(size, end, last_fill)
         if role == "root":
             top = max(top, self.root_top)
+        is_sliver = not size.is_fixed and 0 < end - top < SLIVER * (top - self.level)
+        if is_sliver and self._slab(end)[0] <= (size.most_mm2 or math.inf):
+            top = end  # no sliver is left to another layer of the same deposit
         least = flat_slab(self.ground, self.laid + size.least_mm2)[0] if size.least_mm2 else top
         top = max(min(top, last_fill), min(least, 0.0))
         area, width = self._slab(top)
-        if not alone and not size.weave:  # a little higher, where that lets as many beads lie in it as lie side by side
+        if not (
+            alone or size.weave or size.is_fixed
+        ):  # a little higher, where that lets as many beads lie in it as lie side by side
             wanted = max(1, round(width / size.pitch_mm)) * size.least_mm2
             if area < wanted < MORE * area:
                 top = min(flat_slab(self.ground, self.laid + wanted)[0], last_fill)

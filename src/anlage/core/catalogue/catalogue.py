@@ -127,6 +127,10 @@ class Catalogue:
         names = chain((m.id for m in self.base_metals), (row.id for row in self.p_numbers))
         raise UnknownNameError(name, names, where=where, otherwise=" or state p_number and group_number")
 
+    def base_metal(self, name: str) -> BaseMetal | None:
+        """Return the grade of this name with composition and strength; `None` where the table has none."""
+        return self._metals.get(metal_key(name))
+
     def filler(self, name: str, *, where: str = "filler") -> Filler:
         """Return the filler of this classification; optional hydrogen and moisture designators do not count.
 

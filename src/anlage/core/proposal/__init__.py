@@ -1,5 +1,6 @@
 """What a good welder sets: settings proposed by process, filler, size, role and place, with their reason and doubt."""
 
+from anlage.core.proposal.first_draft import DraftRow, Drafts, Facts, read_drafts
 from anlage.core.proposal.melting import Melting, melting_of_rod, melting_of_stick, melting_of_wire
 from anlage.core.proposal.settings import (
     Case,
@@ -17,6 +18,9 @@ from anlage.core.proposal.tables import Circumstances, Place, Role, Usual, read_
 __all__ = [
     "Case",
     "Circumstances",
+    "DraftRow",
+    "Drafts",
+    "Facts",
     "Fitted",
     "Melting",
     "Place",
@@ -31,6 +35,7 @@ __all__ = [
     "melting_of_stick",
     "melting_of_wire",
     "propose",
+    "read_drafts",
     "read_usual",
     "refuse",
 ]

@@ -91,6 +91,15 @@ class FirstRow(Row, frozen=True, forbid_unknown_fields=True, kw_only=True):
     layers: int
 
 
+class SectorRow(Row, frozen=True, forbid_unknown_fields=True, kw_only=True):
+    """A sector of a fixed pipe: so many amps off the least or the most of the pass [A], and the technique there."""
+
+    reach: str
+    technique: str
+    low: float = 0.0
+    high: float = 0.0
+
+
 class Hot(Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     """Current of the second pass over that of the root: at most so much over a root thinner than so much [mm]."""
 
@@ -141,6 +150,7 @@ class Usual(Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     cannot: tuple[CannotRow, ...]
     seldom: tuple[SeldomRow, ...]
     first: tuple[FirstRow, ...]
+    sector: tuple[SectorRow, ...]
     hot: Hot
     root: Root
     spread: Spread

@@ -1,13 +1,15 @@
 """Marks of what is only proposed: gone with the leaf, with an edit of it, or once somebody confirms it."""
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import Any, TypeVar
 
 from anlage.core.document import Proposed, at, with_
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
 from anlage.core.record import Pqr
-from anlage.session.leaves.table import LISTS
+from anlage.session.leaves.names import named
+from anlage.session.leaves.presence import has_leaf
+from anlage.session.leaves.table import LISTS, field_of
 
 AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 
@@ -69,3 +71,44 @@ def with_marks_of(value: AnyDocument, one: str, other: str) -> AnyDocument:
     copies = {f"passes/{other}/{path.rpartition('/')[2]}": mark for path, mark in found.items()}
     kept = {path: mark for path, mark in copies.items() if at(value, path) is not None}
     return with_(value, proposed={**value.proposed, **kept}) if kept else value
+
+
+def proposed_sentences(value: AnyDocument) -> tuple[str, ...]:
+    """Return what is only proposed, a sentence for leaves that are so of the same passes, in their order."""
+    numbers = {each.id: n for n, each in enumerate(getattr(value, "passes", ()), 1)}
+    passes: dict[str, list[int]] = {}
+    others: list[str] = []
+    for path in value.proposed:
+        head, _, rest = path.partition("/")
+        owner, _, leaf = rest.partition("/")
+        if head == "passes" and owner in numbers:
+            passes.setdefault(field_of(f"passes/*/{leaf}").label, []).append(numbers[owner])
+        elif has_leaf(value, path):
+            others.append(named(value, path))
+    alike: dict[str, list[str]] = {}
+    for label, own in passes.items():
+        alike.setdefault(spans(sorted(own)), []).append(label)
+    others += [f"{_listed(labels)} of pass {own}" for own, labels in alike.items()]
+    return tuple(f"{each[0].upper()}{each[1:]}." for each in others)
+
+
+def _listed(words: list[str]) -> str:
+    *before, last = [word.lower() for word in words]
+    return f"{', '.join(before)} and {last}" if before else last
+
+
+def spans(numbers: Sequence[int]) -> str:
+    """Return rising numbers in words.
+
+    Examples
+    --------
+    >>> spans([1, 2, 3, 7])
+    '1 to 3, 7'
+    """
+    found: list[list[int]] = []
+    for n in numbers:
+        if found and n == found[-1][1] + 1:
+            found[-1][1] = n
+        else:
+            found.append([n, n])
+    return ", ".join(f"{a}" if a == b else f"{a} to {b}" for a, b in found)

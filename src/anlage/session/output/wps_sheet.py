@@ -17,6 +17,7 @@ from anlage.data.tables import processes, unit_table
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.groups import filler_words, metal_words
 from anlage.session.judging.ladder import lines, support_sentences
+from anlage.session.leaves.marks import proposed_sentences
 from anlage.session.leaves.pipe_names import true_pipe_name
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
@@ -76,6 +77,8 @@ def sheet(wps: Wps, proof: Assessment, standing: Standing, on: Stationery) -> tu
     for deposit in wps.deposits:
         _deposit(flow, wps, deposit)
     _passes(flow, wps)
+    if proposed := proposed_sentences(wps):
+        flow.text(f"Only proposed, confirmed by nobody: {' '.join(proposed)}", role="print_strong")
     _facts(flow, "Technique and temperature", [(path, wps) for path in TECHNIQUE_LEAVES])
     _proof(flow, wps, proof)
     _cautions(flow)

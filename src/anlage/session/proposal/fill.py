@@ -7,7 +7,7 @@ from msgspec import Struct
 
 from anlage.core.beads import Proposed as ProposedBead
 from anlage.core.beads import fill
-from anlage.core.document import Proposed, with_
+from anlage.core.document import Proposed, fields_of, with_
 from anlage.core.errors import InputError
 from anlage.core.joint import Shape, faults
 from anlage.core.procedure import (
@@ -17,27 +17,33 @@ from anlage.core.procedure import (
     moved_pass,
     sketch_of,
     with_deposit,
+    with_element,
     with_passes,
     without_whole_passes,
 )
 from anlage.core.proposal import Circumstances, Proposal, fitted
 from anlage.core.ranges import Interval
 from anlage.data.usual_table import usual_table
+from anlage.session.leaves.marks import spans
 from anlage.session.seam.part_passes import with_strip
 from anlage.session.seam.seam_places import is_round
 from anlage.session.weld.bead_areas import filler_of
 from anlage.session.weld.bead_sizes import Plan, plan_of
 from anlage.session.weld.beads import first_cap, joint_shape
-from anlage.session.weld.usual import SETTINGS, described, proposal_for, stated_in, where_of
+from anlage.session.weld.usual import SETTINGS, described, hot_over_root, proposal_for, stated_in, where_of
 
 OWN: Final = "the fill: what the joint takes"
 
 
 class Filled(Struct, frozen=True):
-    """A procedure with the passes that fill its joint, and what is to be said of them, each a sentence."""
+    """A procedure with the passes that fill its joint, and what is to be said of them, each a sentence.
+
+    `changes` is whether passes that state something are replaced.
+    """
 
     wps: Wps
     said: tuple[str, ...]
+    changes: bool
 
 
 def filled(wps: Wps) -> Wps:
@@ -69,11 +75,19 @@ def proposed_fill(wps: Wps) -> Filled:
     done = with_passes(without_whole_passes(start), [(home, stated) for home, stated, _ in laid])
     fresh = done.passes[len(parts) :]
     done = _marked(done, fresh, [marks for *_, marks in laid])
+    if is_round(done):
+        done = _with_sectors(done, fresh)
     for part in parts:  # they came to stand first
         done = moved_pass(done, part, first_cap(done) - 1)
     if not parts and _runs_low(done):
         done = with_strip(done)
-    return Filled(done, tuple(_said(start, done, plan, beads, shape)))
+    changes = any(each.reach is None and states_something(each) for each in start.passes)
+    return Filled(done, tuple(_said(start, done, plan, beads, shape)), changes)
+
+
+def states_something(each: Pass) -> bool:
+    """Return whether a pass states more than what it is and of which deposit."""
+    return any(getattr(each, leaf) is not None for leaf in fields_of(Pass) if leaf not in ("id", "deposit", "role"))
 
 
 def _shape(wps: Wps) -> Shape:
@@ -174,6 +188,28 @@ def _marked(wps: Wps, fresh: Sequence[Pass], marks: Sequence[Mapping[str, Propos
     return with_(wps, proposed=kept)
 
 
+def _with_sectors(wps: Wps, fresh: Sequence[Pass]) -> Wps:
+    """Return the procedure with sectors for passes round a fixed pipe whose proposed current follows the clock."""
+    homes = {each.id: each for each in wps.deposits}
+    for each in fresh:
+        path = f"passes/{each.id}/current_a"
+        where = where_of(wps, homes[each.deposit])
+        if path not in wps.proposed or each.current_a is None or where.place not in ("up", "down"):
+            continue
+        at = Circumstances(process=homes[each.deposit].process or "", place=where.place, role=each.role or "")
+        for row in usual_table().sector:
+            low, high = each.current_a.low + row.low, each.current_a.high - row.high
+            if not at.hold(row.when) or low >= high:
+                continue
+            wps, own = with_element(
+                wps, "sectors", of=each.id, reach=row.reach, current_a=(low, high), technique=row.technique
+            )
+            mark = Proposed(reason=f"{row.technique}: {usual_table().source}", confidence=row.confidence)
+            marks = {f"sectors/{own}/{leaf}": mark for leaf in ("current_a", "technique")}
+            wps = with_(wps, proposed={**wps.proposed, **marks})
+    return wps
+
+
 def _runs_low(wps: Wps) -> bool:
     """Return whether the fill runs low near 3 and 9 o'clock: downhill round a pipe, with something under the cap."""
     return (
@@ -197,7 +233,7 @@ def _said(start: Wps, done: Wps, plan: Plan, beads: Sequence[ProposedBead], shap
         if not numbers:
             said.append(f"{name} lays nothing: the joint is full before it. Give its passes a role, or take it out.")
             continue
-        said.append(f"{name}, {where.why}: pass {_spans(numbers)}.")
+        said.append(f"{name}, {where.why}: pass {spans(numbers)}.")
         said += _of_settings(deposit, name, where.place)
         said += _seldom(deposit, [bead for bead in beads if plan.deposits[bead.deposit] is deposit], shape)
     if ratio := hot_over_root(done):
@@ -208,7 +244,8 @@ def _said(start: Wps, done: Wps, plan: Plan, beads: Sequence[ProposedBead], shap
 def _of_settings(deposit: Deposit, name: str, place: str) -> list[str]:
     found = described(deposit, "fill", place)
     if found is None or not found.known:
-        what = "is not in the catalogue" if found else "has no usual settings here"
+        what = "has no usual settings here" if found is None else "is not in the catalogue"
+        what = what if deposit.filler else "has no filler stated"
         return [f"{name} {what}: current, voltage and speed stay empty."]
     return [f"Settings of {found.taken_as}, the nearest that is described."] if found.taken_as else []
 
@@ -228,31 +265,3 @@ def _seldom(deposit: Deposit, beads: Sequence[ProposedBead], shape: Shape) -> li
                 said.append(f"{row.what[0].upper()}{row.what[1:]}. {row.mend[0].upper()}{row.mend[1:]}.")
                 break
     return said
-
-
-def hot_over_root(wps: Wps) -> float | None:
-    """Return the current of the second pass over that of the root; `None` where either is not stated."""
-    amps = [
-        next((each.current_a for each in wps.passes if each.role == role and each.current_a), None)
-        for role in ("hot", "root")
-    ]
-    if amps[0] is None or amps[1] is None:
-        return None
-    return (amps[0].low + amps[0].high) / (amps[1].low + amps[1].high)
-
-
-def _spans(numbers: Sequence[int]) -> str:
-    """Return numbers as spans.
-
-    Examples
-    --------
-    >>> _spans([1, 2, 3, 7])
-    '1 to 3, 7'
-    """
-    spans: list[list[int]] = []
-    for n in numbers:
-        if spans and n == spans[-1][1] + 1:
-            spans[-1][1] = n
-        else:
-            spans.append([n, n])
-    return ", ".join(f"{a}" if a == b else f"{a} to {b}" for a, b in spans)

@@ -126,8 +126,8 @@ def compared(
 ) -> tuple[Compared, ...]:
     """Return what each design takes in metal, time and money over the same seam, filled by the same deposits.
 
-    The first row is the passes as they are stated; in all others the joint is filled anew, so that like is compared
-    with like.
+    The first row is the passes as they are stated; in all others the joint is filled anew, at the speeds that fill it,
+    so that like is compared with like.
     """
     found = designs(wps, system, tuple(beside))
     if not found or not wps.deposits:
@@ -135,9 +135,10 @@ def compared(
     rows: list[tuple[str, Design | None, int, Takes | None]] = []
     if wps.passes:
         rows.append(("As stated, your passes", None, len(wps.passes), weld_takes(wps, rates)))
+    free = with_(wps, passes=tuple(with_(each, travel_speed_mm_min=None) for each in wps.passes))
     for each in found:
         try:
-            other = filled(with_(wps, joint=each.joint))
+            other = filled(with_(free, joint=each.joint))
         except InputError:
             rows.append((each.name, each, 0, None))
             continue

@@ -9,8 +9,9 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.catalogue import Filler, FillerCurrent
+from anlage.core.document import kept
 from anlage.core.errors import InputError
-from anlage.core.procedure import Deposit, Wps
+from anlage.core.procedure import Deposit, Pass, Wps
 from anlage.core.proposal import (
     Case,
     Circumstances,
@@ -218,13 +219,52 @@ def typed_for(wps: Wps, deposit: Deposit, role: str) -> Typed | None:
 
 
 def stated_in(wps: Wps, deposit: Deposit) -> Mapping[tuple[str, str | None], Interval]:
-    """Return the settings that passes of a deposit state of their own, by leaf and role, the first of each."""
-    found: dict[tuple[str, str | None], Interval] = {}
+    """Return the settings that passes of a deposit state of their own, by leaf and role.
+
+    Where passes of a role differ, it is the middle one.
+    """
+    return _stated_by_deposit(wps).get(deposit.id, MappingProxyType({}))
+
+
+@kept
+def _stated_by_deposit(wps: Wps) -> Mapping[str, Mapping[tuple[str, str | None], Interval]]:
+    found: dict[str, dict[tuple[str, str | None], list[Interval]]] = {}
     for each in wps.passes:
-        if each.deposit != deposit.id:
-            continue
         for leaf in SETTINGS:
             value = getattr(each, leaf)
             if value is not None and f"passes/{each.id}/{leaf}" not in wps.proposed:
-                found.setdefault((leaf, each.role), value)
-    return MappingProxyType(found)
+                found.setdefault(each.deposit, {}).setdefault((leaf, each.role), []).append(value)
+    return {
+        home: {key: sorted(values, key=_middle)[len(values) // 2] for key, values in own.items()}
+        for home, own in found.items()
+    }
+
+
+def _middle(span: Interval) -> float:
+    return (span.low + span.high) / 2
+
+
+def hot_over_root(wps: Wps) -> float | None:
+    """Return the current of the second pass over that of the root; `None` where either is not stated."""
+    amps = [
+        next((each.current_a for each in wps.passes if each.role == role and each.current_a), None)
+        for role in ("hot", "root")
+    ]
+    if amps[0] is None or amps[1] is None:
+        return None
+    return (amps[0].low + amps[0].high) / (amps[1].low + amps[1].high)
+
+
+def hot_words(wps: Wps, each: Pass) -> str:
+    """Return the current of a second pass over that of the root, in words; "" for any other pass."""
+    ratio = hot_over_root(wps) if each.role == "hot" else None
+    return f"{ratio:.2f} × the current of the root; usual {usual_table().hot.usual}" if ratio else ""
+
+
+def proposed_words(wps: Wps, each: Pass) -> str:
+    """Return which settings of a pass are only proposed, and why; "" for none."""
+    marks = {leaf: mark for leaf in SETTINGS if (mark := wps.proposed.get(f"passes/{each.id}/{leaf}"))}
+    if not marks:
+        return ""
+    mark = next(iter(marks.values()))
+    return f"proposed, {mark.confidence}: {mark.reason}"

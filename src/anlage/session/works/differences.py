@@ -3,27 +3,17 @@
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from msgspec import Struct
-
 from anlage.core.errors import AnlageError
 from anlage.core.quantities.units import System
+from anlage.session.leaves.difference import NONE, Difference
 from anlage.session.leaves.names import named
 from anlage.session.leaves.presence import has_leaf
 from anlage.session.leaves.table import LISTS, PARTS, RECORDED, field_of, fields
 from anlage.session.leaves.text import leaf_value, shown
 
-NONE = "–"
 WORDS = {"passes": "Pass", "deposits": "Deposit", "hold_points": "Hold point", "members": "Member", "tacks": "Tack",
          "stations": "Station", "sectors": "Sector", "readings": "Reading", "results": "Test",
          "welded": "Pass as read"}  # fmt: skip
-
-
-class Difference(Struct, frozen=True):
-    """One leaf that says something else on either side: what it is called, and what it says there."""
-
-    label: str
-    left: str
-    right: str
 
 
 def differences(left: Any, right: Any, system: System) -> tuple[Difference, ...]:

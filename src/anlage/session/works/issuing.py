@@ -12,6 +12,7 @@ from anlage.core.quantities.units import System
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.ladder import lines
 from anlage.session.leaves.draft import Working
+from anlage.session.leaves.marks import proposed_sentences
 from anlage.session.works.open_works import OpenWorks
 from anlage.session.works.standing import waiting_texts
 from anlage.store import Revision
@@ -29,8 +30,8 @@ class Against(Struct, frozen=True):
     """What speaks against issuing a procedure as it is.
 
     `outside` and `unproven` say so of each variable in a sentence; `bare` says what a reader of the sheet would miss
-    altogether: no passes, no verdict; `waiting` that texts stand in fields that were not taken over. `revision` is
-    the number that it would be issued under.
+    altogether: no passes, no verdict; `waiting` that texts stand in fields that were not taken over; `proposed` what
+    nobody has confirmed. `revision` is the number that it would be issued under.
     """
 
     revision: int = 1
@@ -39,6 +40,7 @@ class Against(Struct, frozen=True):
     unproven: tuple[str, ...] = ()
     bare: tuple[str, ...] = ()
     waiting: str = ""
+    proposed: tuple[str, ...] = ()
 
     @property
     def needs_change(self) -> bool:
@@ -54,6 +56,7 @@ class Against(Struct, frozen=True):
         """Return in the fewest words what speaks against it; "" for nothing."""
         counts = ((len(self.outside), "outside"), (len(self.unproven), "unproven"))
         said = [*self.bare, *(f"{count} {word}" for count, word in counts if count), self.waiting]
+        said.append("settings only proposed" if self.proposed else "")
         return ", ".join(filter(None, said))
 
 
@@ -68,7 +71,9 @@ def against(working: Working, issued: Sequence[Revision], assessment: Assessment
         if line.is_problem:
             said[line.rung.verdict].append(f"{line.title}: {line.reason}")
     waiting = waiting_texts(len(working.pending)) if working.pending else ""
-    return Against(len(issued) + 1, tuple(said["outside"]), tuple(said["unproven"]), tuple(bare), waiting)
+    return Against(
+        len(issued) + 1, tuple(said["outside"]), tuple(said["unproven"]), tuple(bare), waiting, proposed_sentences(wps)
+    )
 
 
 def issue(works: OpenWorks, document_id: str, working: Working, found: Against, saying: Saying) -> Revision:

@@ -1,6 +1,7 @@
 """The Job place: what is to be welded? The job as sentences whose words are fields, the position drawn beside them."""
 
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
@@ -13,12 +14,17 @@ from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
 from anlage.ui.kit.flow import FlowWidget
+from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.job.presenter import PositionPresenter
 from anlage.ui.places.job.statement import ABSENT, HEAD, HEATED, MORE, PIPE, SENTENCES
 from anlage.ui.places.job.words import word_for
+
+if TYPE_CHECKING:
+    from anlage.session.proposal.draft import Drafted
+    from anlage.ui.places.job.draft_dialog import DraftDialog
 
 MOST_STEPS, STEP_PX = 5, 27
 
@@ -42,6 +48,10 @@ class JobPlace(Place):
         self.view = PictureView(PositionPresenter(document), document.reader, "Positions")
         self.view.setMinimumHeight(220)
         self._next = QVBoxLayout()
+        self.draft_button = QPushButton("Draft it")
+        self.draft_button.setToolTip("Propose joint, deposits and passes for what is stated (Ctrl+Shift+J)")
+        self.draft_button.setEnabled(document.can_write)
+        self.draft_button.clicked.connect(self.draft_it)
         self._lay_out()
         document.changed.connect(self.refresh)
         document.reader.units_changed.connect(self.refresh)
@@ -69,7 +79,10 @@ class JobPlace(Place):
         right = QVBoxLayout()
         right.setSpacing(6)
         right.addWidget(self.view, 1)
-        right.addWidget(_heading("Next"))
+        next_row = QHBoxLayout()
+        next_row.addWidget(_heading("Next"), 1)
+        next_row.addWidget(self.draft_button)
+        right.addLayout(next_row)
         self._next.setSpacing(2)
         self._next.setContentsMargins(0, 0, 0, 0)
         self._next.setAlignment(Qt.AlignmentFlag.AlignTop)
@@ -146,6 +159,7 @@ class JobPlace(Place):
         metals = self.document.value.metals
         sides = [each for each in (metals.one, metals.other) if each is not None]
         said = [f"{each.name or 'as stated'}: {words}" for each in sides if (words := metal_words(each))]
+        self.draft_button.setVisible(not self.document.value.passes)
         self.groups.setText("\n".join(said))
         self.groups.setVisible(bool(said))
         self._show_asked(self._gone_to)
@@ -190,6 +204,23 @@ class JobPlace(Place):
             self.desk.go_to(step.path)
         elif step.place:
             self.desk.go(step.place)
+
+    def draft_it(self) -> None:
+        """Show what a draft of all that is not stated would be."""
+        make = loaded("anlage.ui.places.job.draft_dialog:DraftDialog")
+        self.draft_dialog: DraftDialog = make(self.document, self._take_draft, self)
+        self.draft_dialog.finished.connect(self._on_draft_left)
+        self.draft_dialog.open()
+
+    def _take_draft(self, found: "Drafted") -> None:
+        self.document.edit(found.wps, "Draft it")
+        count = len(found.wps.proposed)
+        self.desk.mention(f"{count} leaves are proposed: look at Joint and Passes, type others or confirm them.")
+
+    def _on_draft_left(self) -> None:
+        """Give the keyboard back to the window."""
+        self.window().activateWindow()
+        self.begin()
 
     def begin(self) -> None:
         """Put the keyboard on the base metal while none is stated, else on the picture."""

@@ -1,7 +1,5 @@
 """The one number of the Passes: the arc energy of the chosen pass."""
 
-from typing import TYPE_CHECKING
-
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
@@ -13,13 +11,11 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.session.weld.figures import pass_figures
+from anlage.session.weld.usual import hot_words, proposed_words
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 from anlage.ui.places.passes.selection import Selection
-
-if TYPE_CHECKING:
-    pass
 
 
 @guarded
@@ -57,7 +53,10 @@ class Hero(QWidget):
         figures = pass_figures(self.document.value, chosen, self.document.system)
         self.name.setText(f"Arc energy of pass {self.selection.row + 1}")
         self.number.setText(figures.energy)
-        self._say(figures.hottest, figures.coldest, figures.heat_input)
+        wps = self.document.value
+        self._say(
+            figures.hottest, figures.coldest, figures.heat_input, hot_words(wps, chosen), proposed_words(wps, chosen)
+        )
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

@@ -45,7 +45,7 @@ COLUMNS = (
 )
 ENERGY = 5
 WORKED_OUT = ("", "bead_area_mm2")  # the leaves of columns that show what others lead to
-MARK = int(Qt.ItemDataRole.UserRole)  # "", "pending"
+MARK = int(Qt.ItemDataRole.UserRole)  # "", "pending", "proposed"
 BAR = MARK + 1  # where a range lies within those of all passes: (low, high), 0..1
 HEAT = MARK + 2  # the hottest arc energy [kJ/mm]
 
@@ -157,7 +157,10 @@ class PassModel(QAbstractTableModel):
         return text
 
     def _mark(self, index: Index) -> str:
-        return "pending" if self.path(index) in self.document.working.pending else ""
+        path = self.path(index)
+        if path in self.document.working.pending:
+            return "pending"
+        return "proposed" if path in self.document.value.proposed else ""
 
     def _tip(self, index: Index) -> str:
         if index.column() == ENERGY:
@@ -167,7 +170,10 @@ class PassModel(QAbstractTableModel):
         if fault is None and COLUMNS[index.column()].leaf == "bead_area_mm2":
             found = bead_area(deposit_of(self.document.value, self.at(index)), self.at(index))
             return found.origin if found else "Not known: state it, or the wire speed, or electrode and travel speed."
-        return f"{fault.what}; {fault.mend}" if fault else self._text(index)
+        if fault is not None:
+            return f"{fault.what}; {fault.mend}"
+        mark = self.document.value.proposed.get(self.path(index))
+        return f"{self._text(index)}\nProposed ({mark.confidence}): {mark.reason}" if mark else self._text(index)
 
     def _bar(self, index: Index) -> tuple[float, float] | None:
         """Return where a range lies between the least and the most of its column."""
@@ -189,7 +195,8 @@ class PassModel(QAbstractTableModel):
             self._rows_changed(old, new)
             return
         self._passes = new
-        shared = moved or before.value.deposits is not after.value.deposits or before.pending != after.pending
+        others = before.value.proposed is not after.value.proposed  # cells of rows that are the same stand otherwise
+        shared = moved or others or before.value.deposits is not after.value.deposits or before.pending != after.pending
         for row, (was, now) in enumerate(zip(old, new, strict=True)):
             if shared:
                 self._tell(row, row)

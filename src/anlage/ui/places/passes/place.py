@@ -11,7 +11,7 @@ from anlage.core.procedure import moved_pass, with_deposit, with_pass, without_d
 from anlage.core.quantities import show
 from anlage.data.tables import unit_table
 from anlage.session.leaves.marks import with_marks_of
-from anlage.session.proposal.fill import filled
+from anlage.session.proposal.fill import Filled, proposed_fill
 from anlage.session.seam.heat import heat_span
 from anlage.session.weld.fill_notices import fill_notices
 from anlage.ui.kit.document import Document
@@ -30,6 +30,7 @@ from anlage.ui.places.passes.selection import Selection
 from anlage.ui.places.passes.table import MOST_ROWS, PassTable
 
 if TYPE_CHECKING:
+    from anlage.ui.places.passes.fill_dialog import FillDialog
     from anlage.ui.places.passes.sectors_view import SectorsView
     from anlage.ui.places.passes.stations_view import StationsView
     from anlage.ui.places.passes.stops_view import StopsView
@@ -175,7 +176,10 @@ class PassesPlace(Place):
         self.scale.update()
         self.hero.refresh()
         wps, system = self.document.value, self.document.system
-        self.fill.setText("\n".join(each.text for each in fill_notices(wps, system)[:SENTENCES]))
+        said = [each.text for each in fill_notices(wps, system)[:SENTENCES]]
+        if proposed := sum(path.startswith("passes/") for path in wps.proposed):
+            said.append(f"{proposed} settings are only proposed (grey): type others, or confirm them (Ctrl+Shift+Y).")
+        self.fill.setText("\n".join(said))
 
     def _on_turned(self, view: str) -> None:
         """Give the view in front its room: one along the seam needs that of window, deposits and tools."""
@@ -266,14 +270,39 @@ class PassesPlace(Place):
         self.table.copy_down()
 
     def fill_joint(self) -> None:
-        """Write the passes anew so that they fill the joint, by the deposits and settings that are there."""
+        """Write passes that fill the joint; where passes are there already, show first what would change."""
         try:
-            wps = filled(self.document.value)
+            found = proposed_fill(self.document.value)
         except AnlageError as fault:
             self.desk.say(str(fault))
             return
-        self.document.edit(wps, "Fill the joint")
-        self.desk.mention(f"{len(wps.passes)} passes fill the joint; the settings are usual ones, to be proved.")
+        if not found.changes:
+            self._take_fill(found)
+            return
+        make = loaded("anlage.ui.places.passes.fill_dialog:FillDialog")
+        self.fill_dialog: FillDialog = make(self.document, found, lambda: self._take_fill(found), self.window())
+        self.fill_dialog.finished.connect(self._on_fill_left)
+        self.fill_dialog.open()
+
+    def _on_fill_left(self) -> None:
+        """Give the keyboard back to the table."""
+        self.window().activateWindow()
+        self.table.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _take_fill(self, found: Filled) -> None:
+        self.document.edit(found.wps, "Fill the joint")
+        count = len(found.wps.passes)
+        self.desk.mention(
+            f"{count} passes fill the joint; their settings are usual ones, to be proved. {found.said[0]}"
+        )
+
+    def confirm_proposed(self) -> None:
+        """Let the settings that are only proposed be the person's own: the selected ones, else all."""
+        count = len(self.document.value.proposed)
+        self.table.confirm()
+        left = len(self.document.value.proposed)
+        said = f"{count - left} settings are yours now." if left < count else "Nothing here is only proposed."
+        self.desk.mention(said)
 
     def add_deposit(self) -> None:
         """Add a deposit with its first pass, and put the keyboard at its process."""

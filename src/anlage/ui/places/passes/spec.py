@@ -21,6 +21,9 @@ SPEC = PlaceSpec(
         PlaceCommand("add_deposit", "Add a deposit", "Ctrl+Shift+Return", f"{_PLACE}.add_deposit"),
         PlaceCommand("remove_deposit", "Remove the deposit", "", f"{_PLACE}.remove_deposit"),
         PlaceCommand("fill_joint", "Fill the joint with passes", "Ctrl+Shift+F", f"{_PLACE}.fill_joint"),
+        PlaceCommand(
+            "confirm", "Confirm what is proposed", "Ctrl+Shift+Y", f"{_PLACE}.confirm_proposed", "accept settings"
+        ),
         PlaceCommand("copy_down", "Copy the value down", "Alt+Shift+Down", f"{_PLACE}.copy_down", "fill down repeat"),
         PlaceCommand("stopwatch", "Travel speed by stopwatch", "F8", f"{_PLACE}.open_stopwatch"),
     ),

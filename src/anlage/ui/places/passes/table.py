@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
 from anlage.core.procedure import with_pass
 from anlage.session.leaves.draft import changed_to
 from anlage.session.leaves.many import MOST_ADDED, as_tsv, copied_down, from_tsv, typed_in_all
+from anlage.session.leaves.marks import without_marks
 from anlage.session.leaves.table import field_of
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField, field_for
@@ -129,6 +130,15 @@ class PassTable(QTableView):
             if len(paths) > 1:
                 working = copied_down(working, paths)
         self.document.take(working, "Copy down")
+
+    def confirm(self) -> None:
+        """Let the selected settings be the person's own that are only proposed; of one cell those of all passes."""
+        value, cells = self.document.value, self.selected()
+        chosen = {path for row, column in cells for path in self._own_paths(row, [column])}
+        paths = chosen & value.proposed.keys() if len(cells) > 1 else {
+            path for path in value.proposed if path.startswith("passes/")
+        }  # fmt: skip
+        self.document.edit(without_marks(value, paths), "Confirm what is proposed")
 
     def copy_cells(self) -> None:
         """Put the selected cells on the clipboard, a line a pass."""
@@ -242,10 +252,11 @@ class _Delegate(QStyledItemDelegate):
         painter.fillRect(rect, colour["ground"] if chosen else colour["sheet"])
         painter.setPen(colour["line"])
         painter.drawLine(rect.bottomLeft(), rect.bottomRight())
-        pending = index.data(MARK) == "pending"
+        mark = index.data(MARK)
+        pending = mark == "pending"
         self._bar(painter, rect, index, colour["muted"])
         strong = index.column() == ENERGY
-        painter.setPen(colour["outside" if pending else "ink"])
+        painter.setPen(colour[{"pending": "outside", "proposed": "muted"}.get(mark, "ink")])
         if strong:
             face = painter.font()
             face.setWeight(face.Weight.DemiBold)

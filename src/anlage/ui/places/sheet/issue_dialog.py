@@ -78,7 +78,9 @@ class IssueDialog(Question):
 def _listed(found: Against) -> str:
     """Return what speaks against issuing, a line each."""
     lines: list[str] = [f"{said[0].upper()}{said[1:]}." for said in (*found.bare, found.waiting) if said]
-    kinds: Sequence[tuple[str, Sequence[str]]] = (("Outside", found.outside), ("Unproven", found.unproven))
+    kinds: Sequence[tuple[str, Sequence[str]]] = (
+        ("Outside", found.outside), ("Unproven", found.unproven), ("Only proposed, confirmed by nobody", found.proposed)
+    )  # fmt: skip
     for word, sentences in kinds:
         if sentences:
             lines += [f"{word}: {len(sentences)}", *(f"  {each}" for each in sentences)]

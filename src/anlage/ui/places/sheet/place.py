@@ -23,13 +23,13 @@ from anlage.session.works.differences import differences
 from anlage.session.works.issuing import Against, Saying
 from anlage.session.works.revisions import read_revision, standing_of_revision, words_of
 from anlage.session.works.standing import Standing
+from anlage.ui.kit.comparison import Comparison
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ListBox
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, measure
 from anlage.ui.kit.place import Desk, Place
-from anlage.ui.places.sheet.comparison import Comparison
 from anlage.ui.places.sheet.pages import Pages
 
 if TYPE_CHECKING:

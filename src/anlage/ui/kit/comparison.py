@@ -1,11 +1,11 @@
-"""Two states of a procedure beside each other: what differs in a table, and both sheets."""
+"""Two states of a procedure beside each other: what differs in a table."""
 
 from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
 
-from anlage.session.works.differences import Difference
+from anlage.session.leaves.difference import Difference
 
 MOST_PX = 240
 ROW_PX = 26
@@ -14,8 +14,9 @@ ROW_PX = 26
 class Comparison(QWidget):
     """What differs between two states, a row a leaf."""
 
-    def __init__(self) -> None:
+    def __init__(self, most_px: int = MOST_PX) -> None:
         super().__init__()
+        self._most_px = most_px
         self.table = QTableWidget(0, 3)
         self.table.setAccessibleName("What differs")
         self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
@@ -32,12 +33,15 @@ class Comparison(QWidget):
 
     def show_differences(self, found: Sequence[Difference], left: str, right: str) -> None:
         """Show what differs between two states, called so."""
-        rows = list(found) or [Difference("Nothing differs.", "", "")]
-        self.table.setHorizontalHeaderLabels(["What differs", left, right])
+        self.show_rows(found or [Difference("Nothing differs.", "", "")], ("What differs", left, right))
+
+    def show_rows(self, rows: Sequence[Difference], heads: Sequence[str]) -> None:
+        """Show rows of three texts under their heads."""
+        self.table.setHorizontalHeaderLabels(list(heads))
         self.table.setRowCount(len(rows))
         for row, each in enumerate(rows):
             for column, text in enumerate((each.label, each.left, each.right)):
                 item = QTableWidgetItem(text)
                 item.setToolTip(text)
                 self.table.setItem(row, column, item)
-        self.setFixedHeight(min(ROW_PX * (len(rows) + 1) + 8, MOST_PX))
+        self.setFixedHeight(min(ROW_PX * (len(rows) + 1) + 8, self._most_px))
