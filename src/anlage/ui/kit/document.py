@@ -16,7 +16,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.quantities.units import System
 from anlage.session.leaves.draft import Working, changed_to, complaints, moved, text_in, typed
 from anlage.session.leaves.names import named
-from anlage.session.leaves.table import LISTS
+from anlage.session.leaves.table import LISTS, PARTS
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.reader import Reader
 
@@ -80,6 +80,12 @@ class Document(QObject):
         """Return what stands in the field of a leaf."""
         return text_in(self.working, path, self.system)
 
+    def proposed(self, path: str) -> str:
+        """Return why a leaf is only proposed, and how sure it is; "" where somebody stated it."""
+        parent, _, part = path.rpartition("/")
+        mark = self.value.proposed.get(parent if part in PARTS else path)  # a tolerance stands with its dimension
+        return f"Proposed ({mark.confidence}): {mark.reason}" if mark else ""
+
     def complaints(self) -> Mapping[str, AnlageError]:
         """Return what is wrong, by leaf."""
         key = (self.working, self.system)
@@ -139,6 +145,8 @@ class Document(QObject):
     def _tell(self, before: Working, after: Working) -> None:
         """Tell those who look at one part that it changed, then those who look at all."""
         waiting = _differing(before.pending, after.pending)
+        if before.value.proposed is not after.value.proposed:
+            waiting |= _differing(before.value.proposed, after.value.proposed)
         for key, part in tuple(self._parts.items()):
             if key in waiting or _value_of(before.value, key) is not _value_of(after.value, key):
                 part.changed.emit()
@@ -204,8 +212,8 @@ def _value_of(value: Any, part: str) -> Any:
     return next((each for each in found or () if each.id == element), None) if element else found
 
 
-def _differing(before: Mapping[str, str], after: Mapping[str, str]) -> set[str]:
-    """Return the parts in which other texts wait now."""
+def _differing(before: Mapping[str, object], after: Mapping[str, object]) -> set[str]:
+    """Return the parts in which other texts wait now, or other leaves are only proposed."""
     if before == after:
         return set()
     return {part_of(path) for path in before.keys() | after.keys() if before.get(path) != after.get(path)}

@@ -82,14 +82,14 @@ class LeafField(OfferingLine):
 
     def _mark(self) -> None:
         fault = self.document.complaints().get(self.path)
-        mark = "" if fault is None else "pending" if self.path in self.document.working.pending else "clash"
+        proposed = self.document.proposed(self.path)
+        mark = "proposed" if proposed else ""
+        if fault is not None:
+            mark = "pending" if self.path in self.document.working.pending else "clash"
         unit = self.field.unit(self.document.system)
-        tip = self.field.tip if fault is None else f"{fault.what}: {fault.mend}"
+        tip = proposed or self.field.tip if fault is None else f"{fault.what}: {fault.mend}"
         self.setToolTip(f"{self.field.label}{f' [{unit}]' if unit else ''}. {tip}" if fault is None else tip)
-        if mark != self.property("mark"):
-            self.setProperty("mark", mark)
-            self.style().unpolish(self)
-            self.style().polish(self)
+        _show_mark(self, mark)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
@@ -223,7 +223,9 @@ class ChoiceField(ListBox):
             self.addItem(self.field.say(stated), stated)
         self.setCurrentIndex(max(self.findData(stated), 0))
         said = f": {self.currentText()}" if stated else ""
-        self.setToolTip(f"{self.field.label}{said}. {self.field.tip}")
+        proposed = self.document.proposed(self.path)
+        self.setToolTip(f"{self.field.label}{said}. {proposed or self.field.tip}")
+        _show_mark(self, "proposed" if proposed else "")
 
     def _on_activated(self, index: int) -> None:
         self.visit = object()
@@ -254,3 +256,11 @@ def field_for(document: Document, path: str, parent: QWidget | None = None) -> L
     """Return the kind of field that a leaf needs."""
     kind = ChoiceField if field_of(path).shape == "choice" else LeafField
     return kind(document, path, parent)
+
+
+def _show_mark(field: QWidget, mark: str) -> None:
+    """Let a field look as it stands: waiting, in a clash, only proposed."""
+    if mark != (field.property("mark") or ""):
+        field.setProperty("mark", mark)
+        field.style().unpolish(field)
+        field.style().polish(field)

@@ -15,6 +15,7 @@ from anlage.ui.kit.document import Document
 from anlage.ui.kit.text_line import TextLine
 
 SIZE_PX = (760, 560)
+COLUMNS_PX = (210, 150)  # what, and what is drafted; the rest is the reason
 USUAL = "the usual for this metal and product"
 
 
@@ -54,8 +55,9 @@ class DraftDialog(Question):
         self.column.addLayout(form)
         self.comparison = Comparison(most_px=300)
         head = self.comparison.table.horizontalHeader()
-        for column in range(2):
-            head.setSectionResizeMode(column, QHeaderView.ResizeMode.ResizeToContents)
+        for column, width in enumerate(COLUMNS_PX):
+            head.setSectionResizeMode(column, QHeaderView.ResizeMode.Interactive)
+            head.resizeSection(column, width)
         self.column.addWidget(self.comparison)
         self.said = QLabel()
         self.said.setWordWrap(True)

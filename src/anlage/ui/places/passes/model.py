@@ -172,8 +172,7 @@ class PassModel(QAbstractTableModel):
             return found.origin if found else "Not known: state it, or the wire speed, or electrode and travel speed."
         if fault is not None:
             return f"{fault.what}; {fault.mend}"
-        mark = self.document.value.proposed.get(self.path(index))
-        return f"{self._text(index)}\nProposed ({mark.confidence}): {mark.reason}" if mark else self._text(index)
+        return "\n".join(filter(None, (self._text(index), self.document.proposed(self.path(index)))))
 
     def _bar(self, index: Index) -> tuple[float, float] | None:
         """Return where a range lies between the least and the most of its column."""
