@@ -46,17 +46,22 @@ class Filled(Struct, frozen=True):
     changes: bool
 
 
-def filled(wps: Wps) -> Wps:
+def filled(wps: Wps, plan: Plan | None = None) -> Wps:
     """Return the procedure with its passes written anew so that they fill the joint; see `proposed_fill`."""
-    return proposed_fill(wps).wps
+    return proposed_fill(wps, plan).wps
 
 
-def proposed_fill(wps: Wps) -> Filled:
+def proposed_fill(wps: Wps, plan: Plan | None = None) -> Filled:
     """Return the procedure with its passes written anew so that they fill the joint.
 
     Settings are those usual for process, filler, role and place; what passes of the same deposit state of their own
     is kept. Everything else is marked as proposed. Where nothing says how much a pass lays, its area is stated
     instead, and its speed is left open. Passes on a part of the way stay, before the cap.
+
+    Parameters
+    ----------
+    wps : the procedure
+    plan : which deposit lays what, and how large its beads are; `None`: as its own passes say, else as is usual
 
     Raises
     ------
@@ -65,7 +70,7 @@ def proposed_fill(wps: Wps) -> Filled:
     """
     shape = _shape(wps)
     start = wps if wps.deposits else with_deposit(wps)[0]
-    plan = plan_of(start)
+    plan = plan or plan_of(start)
     _refuse_narrow(start, plan)
     beads = fill(shape, plan.sizes, over_land_mm=usual_table().root.over_land_mm)
     has_sides = len({each.side for each in shape.grooves} - {0}) > 1

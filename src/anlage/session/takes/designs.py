@@ -18,6 +18,7 @@ from anlage.data.tables import unit_table
 from anlage.session.leaves.table import field_of
 from anlage.session.proposal.fill import filled
 from anlage.session.takes.takes import UNKNOWN, minutes, weld_takes
+from anlage.session.weld.bead_sizes import plan_of
 
 COMPARED: Mapping[Family, tuple[Kind, ...]] = MappingProxyType({
     "butt": ("single-v", "double-v", "single-u", "double-u", "v-backing"),
@@ -135,10 +136,11 @@ def compared(
     rows: list[tuple[str, Design | None, int, Takes | None]] = []
     if wps.passes:
         rows.append(("As stated, your passes", None, len(wps.passes), weld_takes(wps, rates)))
+    plan = plan_of(wps).loosened()
     free = with_(wps, passes=tuple(with_(each, travel_speed_mm_min=None) for each in wps.passes))
     for each in found:
         try:
-            other = filled(with_(free, joint=each.joint))
+            other = filled(with_(free, joint=each.joint), plan)
         except InputError:
             rows.append((each.name, each, 0, None))
             continue

@@ -28,6 +28,13 @@ class Plan(Struct, frozen=True):
     deposits: tuple[Deposit, ...]
     sizes: tuple[Size, ...]
 
+    def loosened(self) -> "Plan":
+        """Return the same where beads may come out a little smaller or larger than stated settings lay them."""
+        return Plan(self.deposits, tuple(
+            replace(size, is_fixed=False, roles=tuple((role, replace(own, is_fixed=False)) for role, own in size.roles))
+            for size in self.sizes
+        ))  # fmt: skip
+
 
 def bead_counts(wps: Wps, joints: Sequence[Preparation]) -> tuple[int | None, ...]:
     """Return how many beads fill each joint at the sizes of a procedure's deposits.

@@ -35,6 +35,7 @@ from anlage.session.weld.bead_areas import (
     filler_of,
     is_wire_fed,
     melting_of,
+    usual_settings,
 )
 from anlage.session.weld.places import Whereabouts, refuse_without, whereabouts
 
@@ -121,8 +122,11 @@ def proposal_for(wps: Wps, deposit: Deposit, role: str, *, most_a: float | None 
     found = described(deposit, role, where.place)
     if found is None:
         return None
-    usual = _usual(_key_of(deposit), role, where.all, found.row, most_a)
-    typed = typed_for(wps, deposit, role)
+    typed, row = typed_for(wps, deposit, role), found.row
+    if typed is not None and typed.current_a is not None:  # of two sizes the one that the stated current is for
+        each = Pass(id="p0", deposit=deposit.id, role=cast("Any", role), current_a=typed.current_a)
+        row = usual_settings(deposit, each) or row
+    usual = _usual(_key_of(deposit), role, where.all, row, most_a)
     return as_typed(usual, typed) if typed else usual
 
 
