@@ -279,6 +279,11 @@ def _drives(case: Case, band: Interval) -> Pair:
     return _feed_at(case.burn_off, band.low), _feed_at(case.burn_off, band.high)
 
 
+def current_at(burn_off: Sequence[Pair], feed_mm_min: float) -> float:
+    """Return the current that a wire draws at a feed [A]."""
+    return _line(burn_off, feed_mm_min)
+
+
 def _feed_at(burn_off: Sequence[Pair], amps: float) -> float:
     return _line([(current, feed) for feed, current in burn_off], amps)
 

@@ -29,6 +29,7 @@ from anlage.session.weld.figures import deposit_of, joint_figures
 from anlage.session.weld.fill_notices import fill_notices
 from anlage.session.weld.node import node_of, node_picture, node_sentences
 from anlage.session.weld.pictures import Sheet, bead_picture, drawable
+from anlage.session.weld.transfer import transfer_sentences
 from anlage.session.weld.weld_symbol import symbol_picture
 from anlage.session.works.standing import Standing
 
@@ -287,10 +288,12 @@ def _deposit(flow: Flow, wps: Wps, deposit: Deposit) -> None:
 def _passes(flow: Flow, wps: Wps) -> None:
     flow.heading("Passes")
     _bead_map(flow, wps)
+    fed = any(each.wire_speed_mm_min for each in wps.passes)  # a wire is set by its feed
     columns = (
         Column("", 0.5), Column("Pass", 0.9), Column("Deposit", 2.0), Column("A", 1.2, numbers=True),
-        Column("V", 1.0, numbers=True), Column("Travel speed", 2.6, numbers=True),
-        Column("Arc energy U·I/v", 3.0, numbers=True), Column("Thickness", 2.2, numbers=True),
+        Column("V", 1.0, numbers=True), *([Column("Wire speed", 2.6, numbers=True)] if fed else ()),
+        Column("Travel speed", 2.6, numbers=True), Column("Arc energy U·I/v", 3.0, numbers=True),
+        Column("Thickness", 2.2, numbers=True),
     )  # fmt: skip
     rows, first = [], wps.header.units
     for number, each in enumerate(wps.passes, 1):
@@ -301,7 +304,9 @@ def _passes(flow: Flow, wps: Wps) -> None:
 
         rows.append((
             str(number), _what(each), f"{home.process or ''} {home.filler or ''}".strip(), said("current_a"),
-            said("voltage_v"), both(each.travel_speed_mm_min, "speed", first) if each.travel_speed_mm_min else NONE,
+            said("voltage_v"),
+            *([both(each.wire_speed_mm_min, "speed", first) if each.wire_speed_mm_min else NONE] if fed else ()),
+            both(each.travel_speed_mm_min, "speed", first) if each.travel_speed_mm_min else NONE,
             both(energy.interval, "heat_input", first) if energy else NONE,
             both(each.thickness_mm, "length", first) if each.thickness_mm else NONE,
         ))  # fmt: skip
@@ -309,6 +314,9 @@ def _passes(flow: Flow, wps: Wps) -> None:
     flow.text(
         "Arc energy over the whole stated range, without thermal efficiency.", height_mm=NOTE_MM, role="print_muted"
     )
+    for number, each in enumerate(wps.passes, 1):
+        for sentence in transfer_sentences(wps, each, first):
+            flow.text(f"Pass {number}: {sentence}", height_mm=NOTE_MM)
     _tacks(flow, wps)
     _sectors(flow, wps)
     _seam(flow, wps)

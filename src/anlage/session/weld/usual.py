@@ -154,7 +154,7 @@ def _usual(
         refuse_without(place, filler, partial(_others, filler, row.process, place))
     case = Case(
         at=at, row=row, melting=_melting(deposit, row), density_g_cm3=density_of(deposit),
-        burn_off=burn_off(row, _near(row)) if is_wire_fed(deposit) else None,
+        burn_off=burn_off(row, described_near(row)) if is_wire_fed(deposit) else None,
     )  # fmt: skip
     return propose(case, usual_table(), catalogue().process_limits, most_a=most_a)
 
@@ -178,7 +178,7 @@ def _melting(deposit: Deposit, row: FillerCurrent) -> Melting:
 
 
 @lru_cache(maxsize=128)
-def _near(row: FillerCurrent) -> tuple[FillerCurrent, ...]:
+def described_near(row: FillerCurrent) -> tuple[FillerCurrent, ...]:
     """Return the rows of a process by how near they are: of the mode first, then by size."""
     same = [each for each in catalogue().filler_currents if each.process == row.process]
     return tuple(sorted(same, key=lambda each: (each.mode != row.mode, abs(each.diameter_mm - row.diameter_mm))))

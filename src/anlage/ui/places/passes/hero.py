@@ -11,6 +11,7 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.session.weld.figures import pass_figures
+from anlage.session.weld.transfer import transfer_sentences
 from anlage.session.weld.usual import hot_words, proposed_words
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded
@@ -55,8 +56,9 @@ class Hero(QWidget):
         self.number.setText(figures.energy)
         wps = self.document.value
         self._say(
-            figures.hottest, figures.coldest, figures.heat_input, hot_words(wps, chosen), proposed_words(wps, chosen)
-        )
+            figures.hottest, figures.coldest, figures.heat_input, hot_words(wps, chosen),
+            *transfer_sentences(wps, chosen, self.document.system), proposed_words(wps, chosen),
+        )  # fmt: skip
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
