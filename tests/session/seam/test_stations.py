@@ -9,7 +9,7 @@ from anlage.core.procedure import WPS, Wps, sketch_of, with_element, with_pass, 
 from anlage.data.files import FOLDER
 from anlage.formats.font import measure
 from anlage.session.output.pictures import picture_file, picture_of
-from anlage.session.seam.stations import at_station, station_sentences, stations, with_four, worst
+from anlage.session.seam.stations import at_station, station_sentences, stations, style_at, with_four, worst
 
 
 def plain(text):
@@ -135,3 +135,18 @@ def test_a_station_and_the_sectors_of_a_pass_are_saved_by_their_names():
     with pytest.raises(InputError, match="there is no such pass; name one by its number"):
         picture_of(wps, "sectors/9", "si", measure)
     assert picture_file(wps, "sectors/1", ".svg", "si", measure) != picture_file(wps, "stops", ".svg", "si", measure)
+
+
+def test_a_root_that_goes_by_the_clock_is_judged_by_the_part_where_it_was_measured():
+    """Fed from inside low on the pipe, from outside at the top (common practice, no source)."""
+    pipe = read_strict((FOLDER / "demo/OST-W-02.json").read_text(encoding="utf-8"), WPS)
+    for each in pipe.stations:
+        pipe = without_element(pipe, "stations", each.id)
+    style = with_at(pipe, "joint/root_style", "inside-below-keyhole-above")
+    low, high, nowhere = stations(measured(("6 o'clock", 4.5, 0.0, 0.2), ("1 o'clock", 4.5, 0.0, 0.2),
+                                           ("left", 4.5, 0.0, 0.2), wps=style), "si")  # fmt: skip
+    assert not any("goes with" in each for each in low.sentences)
+    assert any("keyhole dip goes with" in plain(each) for each in high.sentences)
+    assert any("fed from inside below, keyhole dip above goes with" in plain(each) for each in nowhere.sentences)
+    assert style_at(style, "6 o'clock") == "back-feed"
+    assert style_at(pipe, "6 o'clock") == "keyhole-dip"

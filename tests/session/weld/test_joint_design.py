@@ -71,8 +71,11 @@ ROD = {"process": "SMAW", "filler": "E7018", "filler_diameter_mm": [3.2, 3.2]}
 
 def test_an_open_joint_is_offered_open_styles_and_one_on_backing_its_own():
     assert {each.id for each in styles_for(Joint(kind="single-v"))} == {
-        "lay-wire", "keyhole-dip", "back-feed", "cup-walk", "cellulosic", "downhill",
+        "lay-wire", "keyhole-dip", "back-feed", "cup-walk", "wide-gap", "drop-by-drop", "inside-below-keyhole-above",
+        "inside-below-wide-above", "cellulosic", "downhill",
     }  # fmt: skip
+    on_plate = styles_for(Joint(kind="single-v", product="plate"))
+    assert not any(each.by_clock for each in on_plate), "a plate has no clock"
     assert [each.id for each in styles_for(Joint(kind="v-backing"))] == ["on-backing"]
     assert styles_for(Joint(kind="fillet")) == styles_for(Joint()) == ()
 
@@ -85,6 +88,10 @@ def test_an_open_joint_is_offered_open_styles_and_one_on_backing_its_own():
         ("keyhole-dip", {"gap_mm": 3.5, "land_mm": 2.0, "filler_mm": 3.2}, ["root_face_mm", "filler_diameter_mm"]),
         ("lay-wire", {"gap_mm": 3.2, "land_mm": 0.0, "filler_mm": 2.0}, ["filler_diameter_mm", "root_opening_mm"]),
         ("back-feed", {"gap_mm": 4.5, "land_mm": 0.0, "filler_mm": 3.2}, []),
+        ("wide-gap", {"gap_mm": 6.0, "land_mm": 0.0, "filler_mm": 3.2}, []),
+        ("wide-gap", {"gap_mm": 3.2, "land_mm": 0.0, "filler_mm": 3.2}, ["root_opening_mm"]),
+        ("drop-by-drop", {"gap_mm": 7.5, "land_mm": 0.0, "filler_mm": 3.2}, []),
+        ("inside-below-keyhole-above", {"gap_mm": 4.0, "land_mm": 0.0, "filler_mm": 2.4}, []),
         ("cellulosic", {"gap_mm": 3.0, "land_mm": 0.5}, ["root_face_mm"]),
         ("keyhole-dip", {"gap_mm": 3.2, "land_mm": 0.5, "bevel_deg": 25.0}, ["groove_angle_deg"]),
         ("keyhole-dip", {}, []),

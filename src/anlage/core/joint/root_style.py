@@ -23,7 +23,10 @@ NARROW_BEVEL_DEG, WIDE_BEVEL_DEG = 30.0, 37.5  # one side; common practice, no s
 
 
 class RootStyle(Struct, frozen=True, kw_only=True):
-    """One way to weld a root: windows of land, gap and filler [mm]; `None` where the style asks nothing of it."""
+    """One way to weld a root: windows of land, gap and filler [mm]; `None` where the style asks nothing of it.
+
+    `by_clock` names parts of the clock of a fixed pipe, each with the style that it is welded by.
+    """
 
     id: str
     name: str
@@ -36,6 +39,7 @@ class RootStyle(Struct, frozen=True, kw_only=True):
     note: str
     source: str
     confidence: str
+    by_clock: tuple[tuple[str, str], ...] = ()
 
 
 class RootStyles(Struct, frozen=True, kw_only=True):
@@ -60,7 +64,8 @@ def read_root_styles(text: str) -> RootStyles:
         styles[row["id"]] = RootStyle(
             id=row["id"], name=row["name"], process=tuple(row["process"]), filler_in_gap=row.get("filler_in_gap", ""),
             backing=row.get("backing", False), note=row["note"], source=table["source"],
-            confidence=table["confidence"], **spans,  # type: ignore[arg-type]
+            confidence=row.get("confidence", table["confidence"]),
+            by_clock=tuple((reach, own) for reach, own in row.get("by_clock", ())), **spans,  # type: ignore[arg-type]
         )  # fmt: skip
     backing = dict(table["backing_mm"])
     source = backing.pop("source")

@@ -96,6 +96,7 @@ class SectorRow(Row, frozen=True, forbid_unknown_fields=True, kw_only=True):
 
     reach: str
     technique: str
+    why: str
     low: float = 0.0
     high: float = 0.0
 

@@ -209,7 +209,7 @@ def _with_sectors(wps: Wps, fresh: Sequence[Pass]) -> Wps:
             wps, own = with_element(
                 wps, "sectors", of=each.id, reach=row.reach, current_a=(low, high), technique=row.technique
             )
-            mark = Proposed(reason=f"{row.technique}: {usual_table().source}", confidence=row.confidence)
+            mark = Proposed(reason=f"{row.why}: {usual_table().source}", confidence=row.confidence)
             marks = {f"sectors/{own}/{leaf}": mark for leaf in ("current_a", "technique")}
             wps = with_(wps, proposed={**wps.proposed, **marks})
     return wps

@@ -97,11 +97,14 @@ def reach_of_pass(wps: Wps, each: Pass) -> Reach | None:
     >>> reach_of_pass(plate, Pass(id="p1", deposit="d1", reach="100 mm to 250 mm")).length_mm
     150.0
     """
-    if each.reach is None:
-        return None
+    return None if each.reach is None else reach_named(wps, each.reach)
+
+
+def reach_named(wps: Wps, text: str) -> Reach:
+    """Return the stretches that a text names."""
     whole, is_ring = seam_mm(wps)[0], is_round(wps)
     found, unread = [], []
-    for word in _words(each.reach):
+    for word in _words(text):
         match = _ENDS.fullmatch(word)
         try:
             ends = sorted(place(wps, end) for end in match.groups()) if match else []

@@ -9,7 +9,9 @@ from anlage.core.joint import JointMetal, faults, joint_metal
 from anlage.core.procedure import Station, Wps, pass_energy, sketch_of, with_element
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
+from anlage.data.joint_tables import root_styles
 from anlage.data.tables import unit_table
+from anlage.session.seam.seam_places import is_round, place, reach_named
 from anlage.session.weld.advice import as_fitted
 from anlage.session.weld.bead_sizes import bead_counts
 from anlage.session.weld.beads import bead_layout
@@ -48,6 +50,19 @@ def at_station(wps: Wps, station: Station) -> Wps:
     return wps
 
 
+def style_at(wps: Wps, where: str | None) -> str | None:
+    """Return the root style at a place: of one that goes by the clock, that of its part; all of them elsewhere."""
+    stated = root_styles().styles.get(wps.joint.root_style or "")
+    if stated is None or not stated.by_clock or not where or not is_round(wps):
+        return wps.joint.root_style
+    try:
+        at = place(wps, where)
+    except InputError:
+        return wps.joint.root_style
+    parts = ((reach_named(wps, reach), own) for reach, own in stated.by_clock)
+    return next((own for reach, own in parts if reach.holds(at)), wps.joint.root_style)
+
+
 def station_picture(wps: Wps, station: Station, chosen: str, sheet: Sheet) -> DisplayList | None:
     """Return the beads as they lie at a station, the second member as much higher as was measured."""
     return bead_picture(at_station(wps, station), chosen, sheet, mismatch_mm=station.mismatch_mm or 0.0)
@@ -60,6 +75,7 @@ def stations(wps: Wps, system: System) -> tuple[AtStation, ...]:
 
 def _at(wps: Wps, station: Station, system: System) -> AtStation:
     there = at_station(wps, station)
+    there = with_at(there, "joint/root_style", style_at(wps, station.place))
     sketch = sketch_of(there.joint)
     fitted = as_fitted(there, system)
     sentences, off = [each.text for each in fitted], [(each.measure, each.off_mm) for each in fitted]
@@ -130,8 +146,8 @@ def _off_mm(each: AtStation) -> float:
 
 def with_four(wps: Wps) -> Wps:
     """Return the procedure with four stations to measure, by the clock round a pipe, else along the seam."""
-    for place in CLOCK if wps.joint.product == "pipe" else SEAM:
-        wps, _ = with_element(wps, "stations", place=place)
+    for spot in CLOCK if wps.joint.product == "pipe" else SEAM:
+        wps, _ = with_element(wps, "stations", place=spot)
     return wps
 
 

@@ -43,7 +43,11 @@ def styles_for(joint: Joint) -> tuple[RootStyle, ...]:
     make = MAKES[joint.kind]
     if not (make.backing or make.is_open):
         return ()
-    return tuple(style for style in root_styles().styles.values() if style.backing == make.backing)
+    return tuple(
+        style
+        for style in root_styles().styles.values()
+        if style.backing == make.backing and (joint.product != "plate" or not style.by_clock)
+    )
 
 
 def details_for(joint: Joint) -> tuple[Detail, ...]:
@@ -124,7 +128,8 @@ def as_fitted(wps: Wps, system: System) -> tuple[AsFitted, ...]:
     if sketch is None or style is None:
         return ()
     root = _root_of(wps, sketch.preparation, sketch.unstated)
-    others = [each for each in styles_that_go(root, styles_for(wps.joint)) if each.id != style.id]
+    whole = [each for each in styles_for(wps.joint) if not each.by_clock]  # one place is welded one way
+    others = [each for each in styles_that_go(root, whole) if each.id != style.id]
     offered = " or ".join(_offered(each, root, system) for each in others)
     found = []
     for each in misfits_when_tacked(root, style):
