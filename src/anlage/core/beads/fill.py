@@ -23,6 +23,7 @@ LARGEST_BEAD = 1.4  # of a stringer's section: a layer of more than so much is s
 ONE_BEAD = 1.3  # a groove of no more than this many stringers takes one bead
 SLIVER = 0.6  # of a layer: so little is laid with it; own choice
 MORE = 1.15  # a layer may be raised by so much so that one bead more has its room; own choice
+EDGE_OF_CAP = 1.15  # how much wider the outer beads of a cap come out than its share: they thin out at the edge
 CLOSE_MM = 1e-6
 MOST_BEADS = 400  # nobody lists more one by one; own choice
 
@@ -109,9 +110,19 @@ class Size(Struct, frozen=True, kw_only=True):
             wanted = max(1, min(wanted, int(area_mm2 / self.least_mm2 + CLOSE_MM)))
         if self.most_mm2 is not None:
             wanted = max(wanted, math.ceil(area_mm2 / self.most_mm2 - CLOSE_MM))
-        if self.weave_limit_mm is not None:
-            wanted = max(wanted, math.ceil(width_mm / self.weave_limit_mm - CLOSE_MM))
         return wanted
+
+    def least_count(self, width_mm: float, top_mm: float) -> int:
+        """Return how many beads it takes at least that none is wider than the limit, at its surface too.
+
+        Parameters
+        ----------
+        width_mm, top_mm : of the layer half way up and at its surface, where the outer beads lie out over the walls
+        """
+        if self.weave_limit_mm is None:
+            return 1
+        over = (top_mm - width_mm) / 2
+        return max(1, math.ceil(width_mm / max(self.weave_limit_mm - over, self.weave_limit_mm / 2) - CLOSE_MM))
 
 
 class Proposed(Struct, frozen=True, kw_only=True):
@@ -272,6 +283,8 @@ class _Filling:
         if role == "fill" and place and self.whole + self.groove.cap_area_mm2 - self.laid - area < cap.least_mm2:
             return None
         count = 1 if alone else size.count(width, area)
+        if role != "root":
+            count = max(count, size.least_count(width, area_under(self.ground, top)[1]))
         if not (alone or size.weave or size.is_fixed):
             count = max(count, math.ceil(area / (LARGEST_BEAD * size.area_mm2) - CLOSE_MM))
         one = _One(self.deposit, role, area, top - self.level, width, weave=size.weave and not alone)
@@ -326,7 +339,8 @@ class _Filling:
         area, width = self.whole - self.laid + self.groove.cap_area_mm2, self.ground[-1][0] - self.ground[0][0]
         role = "buttering" if self.groove.side == 0 else "root" if is_only else "cap"
         one = _One(deposit, role, area, self.groove.cap_mm - self.level, width, weave=size.weave)
-        return _layer(self.groove, one, 1 if is_only else size.count(width, area))
+        count = max(size.count(width, area), size.least_count(EDGE_OF_CAP * width, EDGE_OF_CAP * width))
+        return _layer(self.groove, one, 1 if is_only else count)
 
 
 def land_of(groove: Groove) -> float:

@@ -1,6 +1,6 @@
 """A list of passes that fills a joint: beads, settings and travel speeds, proposed and to be proved."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, Final
 
 from msgspec import Struct
@@ -38,11 +38,12 @@ OWN: Final = "the fill: what the joint takes"
 class Filled(Struct, frozen=True):
     """A procedure with the passes that fill its joint, and what is to be said of them, each a sentence.
 
-    `changes` is whether passes that state something are replaced.
+    `minded` is what of it somebody has to mind; `changes` whether passes that state something are replaced.
     """
 
     wps: Wps
     said: tuple[str, ...]
+    minded: tuple[str, ...]
     changes: bool
 
 
@@ -87,7 +88,8 @@ def proposed_fill(wps: Wps, plan: Plan | None = None) -> Filled:
     if not parts and _runs_low(done):
         done = with_strip(done)
     changes = any(each.reach is None and states_something(each) for each in start.passes)
-    return Filled(done, tuple(_said(start, done, plan, beads, shape)), changes)
+    minded = tuple(_minded(start, done, plan, beads, shape))
+    return Filled(done, (*_said(start, done, plan), *minded), minded, changes)
 
 
 def states_something(each: Pass) -> bool:
@@ -228,22 +230,30 @@ def _runs_low(wps: Wps) -> bool:
 # What is said of a fill ----------------------------------------------------------------------
 
 
-def _said(start: Wps, done: Wps, plan: Plan, beads: Sequence[ProposedBead], shape: Shape) -> list[str]:
-    """Return what is to be said: where settings come from, where each deposit went, what is seldom done."""
-    said: list[str] = []
+def _name(deposit: Deposit) -> str:
+    return " ".join(filter(None, (deposit.process, deposit.filler))) or "A deposit not stated"
+
+
+def _said(start: Wps, done: Wps, plan: Plan) -> Iterator[str]:
+    """Yield where each deposit went, and how hot the second pass is over the root."""
     for deposit in plan.deposits:
-        name = " ".join(filter(None, (deposit.process, deposit.filler))) or "A deposit not stated"
-        where = where_of(start, deposit)
         numbers = [n for n, each in enumerate(done.passes, 1) if each.deposit == deposit.id]
-        if not numbers:
-            said.append(f"{name} lays nothing: the joint is full before it. Give its passes a role, or take it out.")
-            continue
-        said.append(f"{name}, {where.why}: pass {spans(numbers)}.")
-        said += _of_settings(deposit, name, where.place)
-        said += _seldom(deposit, [bead for bead in beads if plan.deposits[bead.deposit] is deposit], shape)
+        if numbers:
+            yield f"{_name(deposit)}, {where_of(start, deposit).why}: pass {spans(numbers)}."
     if ratio := hot_over_root(done):
-        said.append(f"Second pass over root current: {ratio:.2f}; usual {usual_table().hot.usual}.")
-    return said
+        yield f"Second pass over root current: {ratio:.2f}; usual {usual_table().hot.usual}."
+
+
+def _minded(start: Wps, done: Wps, plan: Plan, beads: Sequence[ProposedBead], shape: Shape) -> Iterator[str]:
+    """Yield what is to be minded: a deposit that lays nothing, settings that stay empty, what is seldom done."""
+    homes = {each.deposit for each in done.passes}
+    for deposit in plan.deposits:
+        if deposit.id not in homes:
+            name = _name(deposit)
+            yield f"{name} lays nothing: the joint is full before it. Give its passes a role, or take it out."
+            continue
+        yield from _of_settings(deposit, _name(deposit), where_of(start, deposit).place)
+        yield from _seldom(deposit, [bead for bead in beads if plan.deposits[bead.deposit] is deposit], shape)
 
 
 def _of_settings(deposit: Deposit, name: str, place: str) -> list[str]:

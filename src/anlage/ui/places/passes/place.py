@@ -291,10 +291,11 @@ class PassesPlace(Place):
 
     def _take_fill(self, found: Filled) -> None:
         self.document.edit(found.wps, "Fill the joint")
-        count = len(found.wps.passes)
-        self.desk.mention(
-            f"{count} passes fill the joint; their settings are usual ones, to be proved. {found.said[0]}"
-        )
+        if found.minded:
+            self.desk.say(" ".join(found.minded))
+            return
+        said = f"{len(found.wps.passes)} passes fill the joint; the settings are usual ones, to be proved."
+        self.desk.mention(f"{said} {found.said[0]}")
 
     def confirm_proposed(self) -> None:
         """Let the settings that are only proposed be the person's own: the selected ones, else all."""
