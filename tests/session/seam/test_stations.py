@@ -150,3 +150,18 @@ def test_a_root_that_goes_by_the_clock_is_judged_by_the_part_where_it_was_measur
     assert any("fed from inside below, keyhole dip above goes with" in plain(each) for each in nowhere.sentences)
     assert style_at(style, "6 o'clock") == "back-feed"
     assert style_at(pipe, "6 o'clock") == "keyhole-dip"
+
+
+@pytest.mark.parametrize(
+    ("removal", "said"),
+    [
+        (None, "with a thin disc where metal removal is allowed, else"),
+        ("yes", "ease the gap with a thin disc."),
+        ("no", "cut the tacks out and fit it up again."),
+    ],
+)
+def test_what_the_house_does_not_allow_is_not_advised(removal, said):
+    """House rules switch steps: no metal removal, only a brush (common practice, no source)."""
+    wps = with_at(measured(("a", 0.5, 0.5, 0.2)), "seam/metal_removal", removal)
+    (found,) = (plain(each) for each in stations(wps, "si")[0].sentences if "Root opening" in plain(each))
+    assert said in found

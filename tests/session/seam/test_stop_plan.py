@@ -22,7 +22,7 @@ def procedure(**stated):
 
 
 def pipe(**stated):
-    return procedure(joint__product="pipe", joint__od_mm=508.0, **stated)
+    return procedure(**{"joint__product": "pipe", "joint__od_mm": 508.0, **stated})
 
 
 def sheet():
@@ -40,10 +40,43 @@ def test_an_electrode_reaches_as_far_as_its_metal_fills_the_bead():
     assert max(b - a for a, b in way.stops.runs(way.length_mm)) <= fourth.reach_mm + 1e-6
 
 
-def test_rods_and_wire_have_no_planned_stop():
+def test_rods_have_no_end_but_the_welder_takes_his_place_anew():
+    """After about 600 mm along a plate, and every quarter of a pipe (common practice, no source)."""
     root = stop_plan(procedure())[0]
-    assert (root.reach_mm, root.count) == (None, 1)
-    assert "no stop is planned" in stop_sentences(procedure(), root.pass_id, "si")[0]
+    assert (root.reach_mm, root.count, root.led) == (600.0, 4, True)
+    assert "4 starts; the welder takes his place anew after 600" in stop_sentences(procedure(), root.pass_id, "si")[0]
+    small = stop_plan(pipe(joint__od_mm=168.3))[0]
+    assert small.reach_mm == pytest.approx(math.pi * 168.3 / 4, rel=0.05)
+    machine = procedure(deposits__d1__operation="machine")
+    assert (stop_plan(machine)[0].reach_mm, stop_plan(machine)[0].count) == (None, 1)
+    assert "led by a machine" in stop_sentences(machine, root.pass_id, "si")[0]
+
+
+def test_a_root_by_rods_stops_at_every_tack():
+    four = pipe(joint__od_mm=168.3, technique__progression="uphill", seam__tacks="4")
+    plan = stop_plan(four)
+    root, second = plan[0], plan[1]
+    assert root.at_tacks
+    assert not second.at_tacks
+    for way in root.ways:
+        assert any(at == pytest.approx(way.length_mm / 2) for at in way.stops.at_mm)  # at 3 and at 9 o'clock
+    assert "stops at every tack, quarter by quarter" in stop_sentences(four, root.pass_id, "si")[0]
+    assert "tack" not in stop_sentences(pipe(seam__tacks=None), root.pass_id, "si")[0]
+
+
+def test_marked_stops_belong_to_a_pass_and_may_differ_from_pass_to_pass():
+    """A test plate: bead 1 stops at one mark, bead 2 at another, none after (common practice, no source)."""
+    wps = procedure(seam__marks="300 mm", seam__stagger_mm=None)
+    ids = [each.id for each in wps.passes]
+    wps = with_at(wps, f"passes/{ids[0]}/marks", "120 mm, 500 mm")
+    wps = with_at(wps, f"passes/{ids[2]}/marks", "None")
+    plan = {each.pass_id: each for each in stop_plan(wps)}
+    assert {120.0, 500.0} <= set(plan[ids[0]].ways[0].stops.at_mm)
+    assert 300.0 not in plan[ids[0]].ways[0].stops.at_mm
+    assert 300.0 in plan[ids[1]].ways[0].stops.at_mm
+    assert 300.0 not in plan[ids[2]].ways[0].stops.at_mm
+    odd = with_at(wps, f"passes/{ids[0]}/marks", "yonder")
+    assert any("Marked stop yonder is no length" in each for each in stop_sentences(odd, "", "si"))
 
 
 def test_a_pipe_is_gone_round_in_two_halves():

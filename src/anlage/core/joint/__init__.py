@@ -11,6 +11,8 @@ from anlage.core.joint.node import RUN, Cope, Tube, TubeWeld, cope, node_faults,
 from anlage.core.joint.outline import shape_of
 from anlage.core.joint.preparation import Point, Preparation, Sketch, drawn_default
 from anlage.core.joint.root_style import (
+    EASE,
+    REFIT,
     Misfit,
     Root,
     RootStyle,
@@ -34,9 +36,11 @@ from anlage.core.joint.shape import (
 )
 
 __all__ = [
+    "EASE",
     "KINDS",
     "MAKES",
     "OPTIONAL",
+    "REFIT",
     "RUN",
     "STEEL_G_CM3",
     "Cope",

@@ -150,8 +150,9 @@ class Technique(Part):
 class Seam(Part):
     """How a seam is gone along: tacks and welders round a pipe, where stops may not lie or must, their stagger.
 
-    `weave_limit_mm` is the widest bead that the contract lets be woven [mm]; `member_order` says in which order the
-    members of a tube node are welded, the squarest first unless stated.
+    `marks` hold for every pass that names none of its own. `weave_limit_mm` is the widest bead that the contract lets
+    be woven [mm]; `metal_removal` says whether discs and grinders are allowed once it is tacked; `member_order` says in
+    which order the members of a tube node are welded, the squarest first unless stated.
     """
 
     tacks: Literal["2", "3", "4"] | None = None
@@ -160,6 +161,7 @@ class Seam(Part):
     marks: Text | None = None
     stagger_mm: Positive | None = None
     weave_limit_mm: Positive | None = None
+    metal_removal: YesNo | None = None
     member_order: Literal["square", "listed"] | None = None
 
 
@@ -253,7 +255,8 @@ class Pass(Element):
     `reach` names the part of the seam that a pass is laid on, such as a strip bead; `None` is all of it.
     `bead_area_mm2` overrides what the settings would deposit; `heat_input_kj_mm` is what a source of controlled
     waveform shows; `run_out_ratio` the length of bead of a length of electrode; `layer` says whether the bead starts a
-    layer or lies beside the one before it, where the layout should not choose.
+    layer or lies beside the one before it, where the layout should not choose; `marks` are its own stops that must be,
+    in place of those of the seam, or `none`.
     """
 
     deposit: str
@@ -270,6 +273,7 @@ class Pass(Element):
     side: Literal["first", "second"] | None = None
     layer: Literal["new", "beside"] | None = None
     bead: Literal["stringer", "weave"] | None = None
+    marks: Text | None = None
     note: Text | None = None
 
 

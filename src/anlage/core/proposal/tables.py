@@ -110,6 +110,14 @@ class Hot(Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     confidence: str
 
 
+class Reposition(Struct, frozen=True, forbid_unknown_fields=True):
+    """After which share of a ring, and how far at most [mm], a welder takes his place anew."""
+
+    ring_share: float
+    most_mm: float
+    confidence: str
+
+
 class Root(Struct, frozen=True, forbid_unknown_fields=True):
     """How much a root bead stands over its land [mm]."""
 
@@ -153,6 +161,7 @@ class Usual(Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     first: tuple[FirstRow, ...]
     sector: tuple[SectorRow, ...]
     hot: Hot
+    reposition: Reposition
     root: Root
     spread: Spread
     alike: tuple[Alike, ...]

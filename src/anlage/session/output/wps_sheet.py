@@ -322,12 +322,13 @@ def _passes(flow: Flow, wps: Wps) -> None:
     _seam(flow, wps)
 
 
-SEAM_LEAVES = ("seam/stop_rule", "seam/stagger_mm", "seam/marks", "seam/tacks", "seam/welders")
+SEAM_LEAVES = ("seam/stop_rule", "seam/stagger_mm", "seam/marks", "seam/metal_removal", "seam/tacks", "seam/welders")
 
 
 def _seam(flow: Flow, wps: Wps) -> None:
     """Set where electrodes may start and stop, and where nobody goes on until someone has signed."""
     rows = [(field_of(path).label, _said(wps, path)) for path in SEAM_LEAVES if _said(wps, path) != NONE]
+    rows += [(f"Marked stops of pass {n}", each.marks) for n, each in enumerate(wps.passes, 1) if each.marks]
     if rows:
         flow.heading("Starts and stops")
         flow.pairs(rows)

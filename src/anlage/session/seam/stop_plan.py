@@ -9,19 +9,22 @@ from msgspec.structs import replace
 from anlage.core.beads import electrode_metal
 from anlage.core.document import kept
 from anlage.core.drawing import Around, DisplayList, Ring, Seam, clock, strip
-from anlage.core.procedure import Deposit, Wps, pass_energy
+from anlage.core.procedure import Deposit, Pass, Wps, pass_energy
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.core.stops import DOWNHILL_ARCS, Half, Rules, Stops, barred_on, halves, share_of, stops_along
 from anlage.data.tables import unit_table
-from anlage.session.seam.seam_places import Reach, is_round, places, reach_of_pass, seam_mm
+from anlage.data.usual_table import usual_table
+from anlage.session.seam.seam_places import Places, Reach, is_round, places, reach_of_pass, seam_mm
 from anlage.session.seam.tacks import tack_marks
-from anlage.session.weld.bead_areas import bead_area, density_of, lays_sticks, usual_settings
+from anlage.session.weld.bead_areas import bead_area, density_of, lays_sticks, process_of, usual_settings
 from anlage.session.weld.beads import bead_layout
 from anlage.session.weld.node import node_of
 from anlage.session.weld.pictures import Sheet
 
 TURN_DEG = 6.0  # meeting places of successive passes are turned so far from 6 and 12 o'clock; own choice
+NO_MARKS = "none"  # what a pass says that has no marked stop, whatever the seam says
+MECHANISED = ("machine", "automatic")
 SAME_MM = 5.0  # stops nearer than this lie over each other; own choice
 BARRED_WORD = "the stretch from 3 to 5 o'clock"
 
@@ -35,13 +38,19 @@ class Way(Struct, frozen=True):
 
 
 class PassPlan(Struct, frozen=True):
-    """One pass: its id and number, how far one electrode goes [mm], and its ways."""
+    """One pass: its id and number, how far one electrode goes or the welder reaches [mm], and its ways.
+
+    `led` says that rods or wire have no end: the welder stops where he takes his place anew; `at_tacks` that he stops
+    at every tack.
+    """
 
     pass_id: str
     number: int
     reach_mm: float | None
     known: bool
     ways: tuple[Way, ...]
+    led: bool = False
+    at_tacks: bool = False
 
     @property
     def count(self) -> int:
@@ -72,17 +81,22 @@ def stop_plan(wps: Wps) -> tuple[PassPlan, ...]:
         return ()
     areas = {bead.key: bead.area_mm2 for bead in found.beads}
     homes = {each.id: each for each in wps.deposits}
-    marks, plans = places(wps, wps.seam.marks).at, []
+    plans: list[PassPlan] = []
     below: dict[int, tuple[float, ...]] = {}
     for number, each in enumerate(wps.passes, 1):
         part, laid = reach_of_pass(wps, each), bead_area(homes[each.deposit], each)
         area = areas.get(each.id) or (laid.middle if laid else 0.0)
-        reach, known = electrode_reach(homes[each.deposit], area)
+        home = homes[each.deposit]
+        reach, known = electrode_reach(home, area)
+        led, at_tacks = not lays_sticks(home), each.role == "root" and _leads_tungsten(home)
+        if led:
+            reach = _reposition_mm(wps, home)
+        marks = (*marks_of(wps, each).at, *(_tacks(wps) if at_tacks else ()))
         if part is not None:  # short: nobody marks stops in it
             ways = tuple(
                 Way(half, long, stops_along(long, reach, _rules(wps, half, long))) for half, long in _parts(wps, part)
             )
-            plans.append(PassPlan(each.id, number, reach, known, ways))
+            plans.append(PassPlan(each.id, number, reach, known, ways, led))
             continue
         ways = ()
         for place, (half, length) in enumerate(_ways(wps, len(plans))):
@@ -90,8 +104,35 @@ def stop_plan(wps: Wps) -> tuple[PassPlan, ...]:
             stops = stops_along(length, reach, replace(_rules(wps, half, length, marks), before=before))
             below[place] = tuple(at / length for at in stops.at_mm)
             ways = (*ways, Way(half, length, stops))
-        plans.append(PassPlan(each.id, number, reach, known, ways))
+        plans.append(PassPlan(each.id, number, reach, known, ways, led, at_tacks))
     return tuple(plans)
+
+
+def marks_of(wps: Wps, each: Pass) -> Places:
+    """Return where a pass must stop: where it says itself, else where the seam says for all."""
+    own = (each.marks or "").strip()
+    if own.casefold() == NO_MARKS:
+        return Places((), ())
+    return places(wps, own or wps.seam.marks)
+
+
+def _leads_tungsten(deposit: Deposit) -> bool:
+    process = process_of(deposit)
+    return process is not None and process.electrode == "tungsten" and deposit.operation not in MECHANISED
+
+
+def _tacks(wps: Wps) -> tuple[float, ...]:
+    """Return where the tacks sit, by the clock or from the start."""
+    long = 1.0 if is_round(wps) else seam_mm(wps)[0]
+    return tuple(each.at * long for each in tack_marks(wps))
+
+
+def _reposition_mm(wps: Wps, deposit: Deposit) -> float | None:
+    """Return how far a welder goes from one place [mm]; `None` for a machine, and where the process is not stated."""
+    if process_of(deposit) is None or deposit.operation in MECHANISED:
+        return None
+    usual, length = usual_table().reposition, seam_mm(wps)[0]
+    return min(usual.ring_share * length, usual.most_mm) if is_round(wps) else usual.most_mm
 
 
 def _rules(wps: Wps, half: Half | None, length: float, marks: tuple[float, ...] = ()) -> Rules:
@@ -169,30 +210,37 @@ def _runs(plan: PassPlan) -> tuple[tuple[float, float], ...]:
     return tuple(found)
 
 
+def _said_of(wps: Wps, own: PassPlan, system: System) -> str:
+    """Return how often a pass starts, and why."""
+    if not own.known:
+        return "how far an electrode goes is not known; state filler and size"
+    if own.reach_mm is None:
+        return "led by a machine, no stop is planned on the way"
+    reach = show(own.reach_mm, "length", system, unit_table())
+    if not own.led:
+        return f"{own.count} electrodes, one lays {reach}"
+    at_tacks = "stops at every tack, quarter by quarter; " if own.at_tacks and tack_marks(wps) else ""
+    return f"{own.count} starts; {at_tacks}the welder takes his place anew after {reach}"
+
+
 def stop_sentences(wps: Wps, chosen: str, system: System) -> tuple[str, ...]:
     """Return what the chosen pass comes to, and every rule that a pass cannot keep."""
     plans = stop_plan(wps)
     own = next((each for each in plans if each.pass_id == chosen), None)
-    found = []
-    if own is not None and not own.known:
-        found.append(f"Pass {own.number}: how far an electrode goes is not known; state filler and size.")
-    elif own is not None and own.reach_mm is not None:
-        reach = show(own.reach_mm, "length", system, unit_table())
-        found.append(f"Pass {own.number}: {own.count} electrodes, one lays {reach}.")
-    elif own is not None:
-        found.append(f"Pass {own.number}: wire and rods are led by hand, no stop is planned on the way.")
+    found = [] if own is None else [f"Pass {own.number}: {_said_of(wps, own, system)}."]
     told: dict[str, list[str]] = {}
     for each in plans:
         for way in each.ways:
             if way.stops.problem:
                 told.setdefault(way.stops.problem, []).append(str(each.number))
     found += [f"Pass {', '.join(dict.fromkeys(numbers))}: {problem}." for problem, numbers in told.items()]
-    meant = wps.seam.stagger_mm or wps.seam.marks  # marked stops lie over each other on purpose
+    marked = wps.seam.marks or any(each.marks for each in wps.passes)
+    meant = wps.seam.stagger_mm or marked  # marked stops lie over each other on purpose
     over = 0 if meant else sum(_lies_over(one, other) for one, other in pairwise(plans))
     if over:
         passes = "one pass" if over == 1 else f"{over} passes"
         found.append(f"Stops of {passes} lie over those of the pass before: state a stagger.")
-    unread = places(wps, wps.seam.marks).unread
+    unread = tuple(dict.fromkeys(word for each in wps.passes for word in marks_of(wps, each).unread))
     if unread:
         example = "no place on the clock; write 4:30" if is_round(wps) else "no length; write 120 mm"
         found.append(f"Marked stop {', '.join(unread)} is {example}.")

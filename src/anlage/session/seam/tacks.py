@@ -93,6 +93,7 @@ def _entered(wps: Wps, at: float) -> tuple[bool, bool]:
 def tack_sentences(wps: Wps, system: System) -> tuple[str, ...]:
     """Return what is to be minded at the tacks: ends left whole that the root runs into, lengths, bridges."""
     said: list[str] = []
+    barred = wps.seam.metal_removal == "no"
     read = {each.tack.id: each.at for each in placed_tacks(wps)}
     for each in wps.tacks:
         name = f"Tack at {each.place or 'no place'}"
@@ -102,8 +103,11 @@ def tack_sentences(wps: Wps, system: System) -> tuple[str, ...]:
         for entered, end, word in zip(
             _entered(wps, read[each.id]), (each.first_end, each.second_end), ("first", "second"), strict=True
         ):
-            if entered and end == "whole" and each.form != "bridge":
-                said.append(f"{name}: the root runs into its {word} end, which is left whole; feather it.")
+            if barred and end == "feathered":
+                said.append(f"{name}: its {word} end is to be feathered, but no metal may be removed: only a brush.")
+            elif entered and end == "whole" and each.form != "bridge":
+                mend = "start on solid metal ahead and carry back" if barred else "feather it"
+                said.append(f"{name}: the root runs into its {word} end, which is left whole; {mend}.")
         if each.length_mm is not None and not USUAL_MM[0] <= each.length_mm <= USUAL_MM[1]:
             usual = " to ".join(show(end, "length", system, unit_table()) for end in USUAL_MM)
             said.append(f"{name}: {usual} is usual; hardenable steel takes longer ones and the full preheat.")

@@ -6,7 +6,9 @@ from msgspec import Struct
 
 from anlage.core.document import Dimension, with_at
 from anlage.core.joint import (
+    EASE,
     MAKES,
+    REFIT,
     Detail,
     Preparation,
     Root,
@@ -135,7 +137,8 @@ def as_fitted(wps: Wps, system: System) -> tuple[AsFitted, ...]:
     for each in misfits_when_tacked(root, style):
         name = field_of(f"joint/{each.field}").label
         value, window = _say(each.value, "length", system), _window(each.window, "length", system)
-        mend = f"weld it there as {offered}, else {each.mend.replace(', else ', ', or ')}" if offered else each.mend
+        mend = _allowed(each.mend, wps)
+        mend = f"weld it there as {offered}, else {mend.replace(', else ', ', or ')}" if offered else mend
         found.append(AsFitted(f"{name} {value}: {style.name} goes with {window}; {mend}.", name, each.off))
     return tuple(found)
 
@@ -147,6 +150,14 @@ def _offered(style: RootStyle, root: Root, system: System) -> str:
     if style.filler_mm[0] - 0.1 <= root.filler_mm <= style.filler_mm[1] + 0.1:
         return style.name
     return f"{style.name} with filler of {_window(style.filler_mm, 'length', system)}"
+
+
+def _allowed(mend: str, wps: Wps) -> str:
+    """Return what can be done once it is tacked, without what the house does not allow there."""
+    removal, way = wps.seam.metal_removal, f" {EASE}"
+    if way not in mend or removal is None:
+        return mend
+    return mend.replace(way, " with a thin disc") if removal == "yes" else REFIT
 
 
 def _root_of(wps: Wps, p: Preparation, unstated: frozenset[str]) -> Root:

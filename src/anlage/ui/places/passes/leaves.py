@@ -2,12 +2,13 @@
 
 PASS = (
     "role", "deposit", "current_a", "voltage_v", "travel_speed_mm_min", "thickness_mm", "bead_area_mm2", "layer",
-    "wire_speed_mm_min", "side", "note", "reach",
+    "wire_speed_mm_min", "side", "note", "reach", "marks",
 )  # fmt: skip
 DEPOSIT = (
     "process", "filler", "filler_diameter_mm", "current_type", "shielding_gas", "gas_flow_l_min", "backing_gas",
     "backing_flow_l_min",
 )  # fmt: skip
+OF_VIEW = {"reach": "tacks", "marks": "stops"}  # leaves of a pass whose field is beside a view, not in the table
 VIEW_OF = {"seam": "stops", "tacks": "tacks", "stations": "fit-up", "sectors": "sectors", "readings": "sectors"}
 LEAVES = (
     *(f"passes/*/{name}" for name in PASS),

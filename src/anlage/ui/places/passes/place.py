@@ -24,7 +24,7 @@ from anlage.ui.picture.editor import PictureEditor
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.passes.deposits import DepositStrip
 from anlage.ui.places.passes.hero import Hero
-from anlage.ui.places.passes.leaves import VIEW_OF
+from anlage.ui.places.passes.leaves import OF_VIEW, VIEW_OF
 from anlage.ui.places.passes.presenters import BeadPresenter, WindowPresenter
 from anlage.ui.places.passes.selection import Selection
 from anlage.ui.places.passes.table import MOST_ROWS, PassTable
@@ -198,13 +198,16 @@ class PassesPlace(Place):
         """Put the keyboard on a leaf; return whether it is on this place."""
         kind, _, rest = path.partition("/")
         owner, _, leaf = rest.partition("/")
-        if kind == "passes":
+        if kind == "passes" and leaf not in OF_VIEW:
             self.selection.choose(owner)
             self.table.edit_leaf(leaf)
             return True
         fields: dict[str, QWidget] = {}
-        if kind in VIEW_OF:
-            self.views.show_view(VIEW_OF[kind])
+        if kind == "passes":
+            self.selection.choose(owner)
+        view = OF_VIEW[leaf] if kind == "passes" else VIEW_OF.get(kind)
+        if view:
+            self.views.show_view(view)
             fields = dict(cast("SeamView", self.views.front()).fields)
         elif kind == "deposits" and owner in self.deposits.cards:
             fields = {f"deposits/{owner}/{name}": each for name, each in self.deposits.cards[owner].fields.items()}

@@ -1,5 +1,7 @@
 """Starts and stops of every pass: the clock or the strip, and the rules they follow."""
 
+from typing import cast
+
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from anlage.session.seam.change_over import change_overs
@@ -13,7 +15,11 @@ from anlage.ui.picture.view import PictureView
 from anlage.ui.places.passes.seam_presenters import StopPresenter
 from anlage.ui.places.passes.selection import Selection
 
-LEAVES = ("seam/stop_rule", "seam/stagger_mm", "seam/marks", "seam/tacks", "seam/welders")
+ROWS = (
+    (("seam/stop_rule", 200),), (("seam/stagger_mm", 84), ("seam/metal_removal", 130)),
+    (("seam/tacks", 150), ("seam/welders", 130)), (("seam/marks", 200),),
+)  # fmt: skip
+LEAVES = tuple(path for row in ROWS for path, _ in row)
 SENTENCES = 6
 ROUND = ("seam/stop_rule", "seam/tacks", "seam/welders")  # of a pipe alone
 
@@ -29,24 +35,19 @@ class StopsView(QWidget):
         self._widgets: dict[str, list[QWidget]] = {}
         column = QVBoxLayout()
         column.setSpacing(2)
-        for path in LEAVES:
-            field = self.fields[path] = field_for(document, path)
-            field.setFixedWidth(84 if field.field.kind else 200)
-            label = QLabel(field.field.label)
-            label.setProperty("tone", "muted")
-            label.setFont(font("note"))
-            row = QHBoxLayout()
-            row.setSpacing(6)
-            row.addWidget(field)
-            self._widgets[path] = [label, field]
-            if field.field.kind:
-                unit = Unit(document, path)
-                row.addWidget(unit)
-                self._widgets[path].append(unit)
-            row.addStretch(1)
-            column.addWidget(label)
-            column.addLayout(row)
+        for row in ROWS:
+            beside = QHBoxLayout()
+            beside.setSpacing(14)
+            for path, width in row:
+                beside.addLayout(self._cell(path, width))
+            beside.addStretch(1)
+            column.addLayout(beside)
         Complaint(document, LEAVES, self)
+        self.own_label, self._own = QLabel(), QVBoxLayout()
+        self.own_label.setProperty("tone", "muted")
+        self.own_label.setFont(font("note"))
+        column.addWidget(self.own_label)
+        column.addLayout(self._own)
         column.addSpacing(10)
         self.sentences = QLabel()
         self.sentences.setWordWrap(True)
@@ -68,9 +69,51 @@ class StopsView(QWidget):
         layout.addLayout(column)
         self.refresh()
 
+    def _cell(self, path: str, width: int) -> QVBoxLayout:
+        """Return a leaf with its name over it and its unit beside it."""
+        field = self.fields[path] = field_for(self.document, path)
+        field.setFixedWidth(width)
+        label = QLabel(field.field.label)
+        label.setProperty("tone", "muted")
+        label.setFont(font("note"))
+        row, cell = QHBoxLayout(), QVBoxLayout()
+        row.setSpacing(6)
+        row.addWidget(field)
+        self._widgets[path] = [label, field]
+        if field.field.kind:
+            unit = Unit(self.document, path)
+            row.addWidget(unit)
+            self._widgets[path].append(unit)
+        row.addStretch(1)
+        cell.setSpacing(2)
+        cell.addWidget(label)
+        cell.addLayout(row)
+        return cell
+
+    def _show_own(self) -> None:
+        """Show the field of the chosen pass for stops of its own."""
+        wps, chosen = self.document.value, self.selection.pass_id
+        path = f"passes/{chosen}/marks" if self.selection.chosen is not None else ""
+        gone = next((each for each in self.fields if each.startswith("passes/") and each != path), "")
+        if gone:
+            field = self.fields.pop(gone)
+            self._own.removeWidget(field)
+            field.deleteLater()
+        if path and path not in self.fields:
+            made = self.fields[path] = field_for(self.document, path)
+            assert isinstance(made, LeafField)
+            made.setFixedWidth(200)
+            self._own.addWidget(made)
+        number = next((n for n, each in enumerate(wps.passes, 1) if each.id == chosen), 0)
+        self.own_label.setText(f"Marked stops of pass {number} alone, or none")
+        self.own_label.setVisible(bool(path))
+        if path:
+            cast("LeafField", self.fields[path]).setPlaceholderText(wps.seam.marks or "as all")
+
     def refresh(self) -> None:
         """Show what the document says now."""
         wps = self.document.value
+        self._show_own()
         self.picture.refresh()
         self.sentences.setText("\n".join(stop_sentences(wps, self.selection.pass_id, self.document.system)[:SENTENCES]))
         changes = change_overs(wps, self.document.system)
