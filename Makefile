@@ -42,7 +42,7 @@ screenshots: $(STAMP) ## renew the pictures in docs/screenshots
 
 test: $(STAMP) ## run all tests headless
 	@$(BIN)/python tools/machine.py offscreen
-	@$(BIN)/python -m pytest
+	@$(BIN)/python -m pytest -n auto
 
 check: $(STAMP) ## ruff, formatting, strict typing, import contracts
 	@$(BIN)/ruff check .
