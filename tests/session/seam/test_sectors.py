@@ -6,12 +6,9 @@ from anlage.core.document import read_mending, read_strict, with_, with_at, writ
 from anlage.core.drawing import Path, Text
 from anlage.core.errors import FormatError
 from anlage.core.procedure import WPS, Wps, pass_energy, with_element, without_pass
-from anlage.core.ranges import Interval
 from anlage.data.files import FOLDER
 from anlage.session.seam.heat import heat_span
 from anlage.session.seam.sectors import (
-    dial_sentences,
-    dial_steps,
     sector_energy,
     sector_picture,
     sector_sentences,
@@ -101,31 +98,3 @@ def test_a_sector_of_no_pass_is_refused_and_left_out_on_opening():
     mended, notices = read_mending(raw, WPS)
     assert mended.sectors == ()
     assert any("belongs to no pass" in notice.text for notice in notices)
-
-
-def calibrated(*readings):
-    wps = procedure()
-    for dial, amps in readings:
-        wps, _ = with_element(wps, "readings", machine="M4", tap="medium", dial=dial, current_a=amps, meter="K-2",
-                              day="2026-03-02")  # fmt: skip
-    return wps
-
-
-def test_a_dial_between_two_readings_is_in_proportion():
-    wps = calibrated((20, 60), (80, 120), (50, 90))
-    (step,) = dial_steps(wps, Interval(75, 105))
-    assert (step.dial.low, step.dial.high) == pytest.approx((35, 65))
-    assert step.words == "M4 tap medium dial 35..65"
-    assert "meter K-2, 2026-03-02" in dial_sentences(wps, wps.passes[0].id)[0]
-
-
-def test_beyond_what_was_read_a_dial_is_unproven():
-    wps = calibrated((20, 60), (80, 100))
-    assert dial_steps(wps, Interval(90, 110)) == ()
-    assert "unproven as amps" in dial_sentences(wps, wps.passes[0].id)[0]
-    assert "No machine is calibrated" in dial_sentences(procedure(), procedure().passes[0].id)[0]
-
-
-def test_a_reading_without_dial_or_amps_counts_for_nothing():
-    wps, _ = with_element(calibrated((20, 60)), "readings", machine="M4", tap="medium", dial=90)
-    assert dial_steps(with_at(wps, "seam/tacks", "4"), Interval(60, 60)) == ()

@@ -22,7 +22,8 @@ from anlage.session.leaves.pipe_names import true_pipe_name
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
 from anlage.session.seam.change_over import change_overs
-from anlage.session.seam.sectors import SETTINGS, dial_sentences
+from anlage.session.seam.dials import dial_sentences
+from anlage.session.seam.sectors import SETTINGS
 from anlage.session.seam.tacks import tack_sentences
 from anlage.session.weld.advice import root_advice
 from anlage.session.weld.figures import deposit_of, joint_figures
@@ -376,7 +377,7 @@ def _sectors(flow: Flow, wps: Wps) -> None:
     if wps.readings:
         flow.heading("Dials")
         for each in wps.passes:
-            for sentence in dial_sentences(wps, each.id):
+            for sentence in dial_sentences(wps, each.id, wps.header.units):
                 flow.text(f"Pass {numbers[each.id]}: {sentence}", height_mm=NOTE_MM)
 
 

@@ -1,16 +1,12 @@
-"""Settings by sector of a pass, and the dial steps of a calibrated machine that give a current."""
-
-from itertools import pairwise
+"""Settings by sector of a pass: its parts of the way with currents, voltages and speeds of their own."""
 
 import msgspec
-from msgspec import Struct
 
 from anlage.core.drawing import Around, DisplayList, Ring, RingRow, Seam, clock, strip
 from anlage.core.heat import EnergyRange
-from anlage.core.procedure import Pass, Reading, Sector, Wps, pass_energy
+from anlage.core.procedure import Pass, Sector, Wps, pass_energy
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
-from anlage.core.ranges import Interval
 from anlage.data.tables import unit_table
 from anlage.session.leaves.table import field_of
 from anlage.session.seam.seam_places import is_round, reach_of_pass, seam_mm
@@ -87,65 +83,3 @@ def sector_sentences(wps: Wps, pass_id: str, system: System) -> tuple[str, ...]:
     if hottest[0] and len(own) > 1:
         said.append(f"Hottest: {hottest[0]}.")
     return tuple(said)
-
-
-# Machines ------------------------------------------------------------------------------------
-
-
-class DialStep(Struct, frozen=True):
-    """Where to set one tap of a machine for a current: dial from least to most, and what it was read with."""
-
-    machine: str
-    tap: str
-    dial: Interval
-    meter: str
-    day: str
-
-    @property
-    def words(self) -> str:
-        """The step in a few words."""
-        ends = (f"{end:.3g}" for end in (self.dial.low, self.dial.high))
-        span = "..".join(dict.fromkeys(ends))
-        where = " ".join(filter(None, (self.machine, f"tap {self.tap}" if self.tap else "")))
-        return f"{where} dial {span}".strip()
-
-
-def dial_steps(wps: Wps, current_a: Interval) -> tuple[DialStep, ...]:
-    """Return the dial steps that give a current, for every tap whose readings span it; between readings in proportion.
-
-    Nothing is said beyond the least and the most that was read: there the dial is unproven as amps.
-    """
-    taps: dict[tuple[str, str], list[Reading]] = {}
-    for each in wps.readings:
-        if each.dial is not None and each.current_a is not None:
-            taps.setdefault((each.machine or "", each.tap or ""), []).append(each)
-    found = []
-    for (machine, tap), readings in taps.items():
-        rows = sorted((each.current_a or 0.0, each.dial or 0.0) for each in readings)
-        ends = [_dial(rows, amps) for amps in (current_a.low, current_a.high)]
-        if ends[0] is None or ends[1] is None:
-            continue
-        last = max(readings, key=lambda each: each.day or "")
-        span = Interval(min(ends[0], ends[1]), max(ends[0], ends[1]))
-        found.append(DialStep(machine, tap, span, last.meter or "", last.day or ""))
-    return tuple(found)
-
-
-def _dial(rows: list[tuple[float, float]], amps: float) -> float | None:
-    for (a1, d1), (a2, d2) in pairwise(rows):
-        if a1 <= amps <= a2:
-            return d1 + (d2 - d1) * (amps - a1) / (a2 - a1) if a2 > a1 else d1
-    return None
-
-
-def dial_sentences(wps: Wps, pass_id: str) -> tuple[str, ...]:
-    """Return where to set the machines for a pass, and that a dial is unproven as amps where nothing was read."""
-    each = next((one for one in wps.passes if one.id == pass_id), None)
-    if each is None or each.current_a is None:
-        return ()
-    if not wps.readings:
-        return ("No machine is calibrated here: a dial setting is unproven as amps.",)
-    steps = dial_steps(wps, each.current_a)
-    if not steps:
-        return ("No tap was read over the whole current of this pass: a dial setting is unproven as amps.",)
-    return tuple(f"{step.words} (meter {step.meter or 'not stated'}, {step.day or 'no day'})." for step in steps)

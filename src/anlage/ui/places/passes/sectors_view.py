@@ -3,7 +3,8 @@
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.procedure import with_element, without_element
-from anlage.session.seam.sectors import dial_sentences, sector_sentences
+from anlage.session.seam.dials import dial_sentences
+from anlage.session.seam.sectors import sector_sentences
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.element_rows import ElementRows
 from anlage.ui.kit.look import font
@@ -73,7 +74,7 @@ class SectorsView(QWidget):
         self.add_sector.setEnabled(self.document.can_write and self.selection.chosen is not None)
         self.said.setText("\n".join(sector_sentences(wps, chosen, self.document.system)))
         self.picture.refresh()
-        self.dials.setText("\n".join(dial_sentences(wps, chosen)))
+        self.dials.setText("\n".join(dial_sentences(wps, chosen, self.document.system)))
 
     def on_add_sector(self) -> None:
         """Add a sector to the chosen pass."""
