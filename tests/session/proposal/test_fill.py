@@ -114,6 +114,14 @@ def test_what_is_seldom_done_is_told_with_what_is_done_instead():
     assert any("single pass" in each for each in proposed_fill(down).minded)
 
 
+def test_a_bead_that_no_usual_setting_lays_is_told():
+    huge = butt({**ROOT, "filler_diameter_mm": (1.6, 1.6)}, thickness=40.0, gap=6.0)
+    wide = with_at(huge, "joint/kind", "square")
+    assert any("lays a bead so large: take a thicker filler there" in each for each in proposed_fill(wide).minded)
+    thin = butt({**ROD, "filler_diameter_mm": (4.8, 4.8)}, thickness=3.0, gap=1.0)
+    assert any("lays a bead so small: take a thinner filler there" in each for each in proposed_fill(thin).minded)
+
+
 # Root and weave ------------------------------------------------------------------------------
 
 

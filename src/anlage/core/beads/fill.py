@@ -340,7 +340,8 @@ class _Filling:
         role = "buttering" if self.groove.side == 0 else "root" if is_only else "cap"
         one = _One(deposit, role, area, self.groove.cap_mm - self.level, width, weave=size.weave)
         count = max(size.count(width, area), size.least_count(EDGE_OF_CAP * width, EDGE_OF_CAP * width))
-        return _layer(self.groove, one, 1 if is_only else count)
+        is_one = is_only and (size.most_mm2 is None or area <= size.most_mm2)
+        return _layer(self.groove, one, 1 if is_one else count)
 
 
 def land_of(groove: Groove) -> float:

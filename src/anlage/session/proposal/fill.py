@@ -32,7 +32,7 @@ from anlage.session.weld.bead_sizes import Plan, plan_of
 from anlage.session.weld.beads import first_cap, joint_shape
 from anlage.session.weld.usual import SETTINGS, described, hot_over_root, proposal_for, stated_in, where_of
 
-OWN: Final = "the fill: what the joint takes"
+OFF: Final = 0.1  # a bead that its settings lay by more too small or too large is told of; own choice
 
 
 class Filled(Struct, frozen=True):
@@ -76,7 +76,8 @@ def proposed_fill(wps: Wps, plan: Plan | None = None) -> Filled:
     beads = fill(shape, plan.sizes, over_land_mm=usual_table().root.over_land_mm)
     has_sides = len({each.side for each in shape.grooves} - {0}) > 1
     root = next((bead for bead in beads if bead.role == "root"), None)
-    laid = [_Laying(start, plan.deposits[bead.deposit], bead, root, has_sides=has_sides).passed() for bead in beads]
+    layings = [_Laying(start, plan.deposits[bead.deposit], bead, root, has_sides=has_sides) for bead in beads]
+    laid = [each.passed() for each in layings]
     parts = [each.id for each in start.passes if each.reach is not None]
     done = with_passes(without_whole_passes(start), [(home, stated) for home, stated, _ in laid])
     fresh = done.passes[len(parts) :]
@@ -88,7 +89,7 @@ def proposed_fill(wps: Wps, plan: Plan | None = None) -> Filled:
     if not parts and _runs_low(done):
         done = with_strip(done)
     changes = any(each.reach is None and states_something(each) for each in start.passes)
-    minded = tuple(_minded(start, done, plan, beads, shape))
+    minded = (*_minded(start, done, plan, beads, shape), *_misfits(layings))
     return Filled(done, (*_said(start, done, plan), *minded), minded, changes)
 
 
@@ -130,6 +131,7 @@ class _Laying:
         self, wps: Wps, deposit: Deposit, bead: ProposedBead, root: ProposedBead | None, *, has_sides: bool
     ) -> None:
         self.wps, self.deposit, self.bead, self.root, self.has_sides = wps, deposit, bead, root, has_sides
+        self.share = 1.0  # of its room that its settings lay
 
     def passed(self) -> tuple[str, dict[str, Any], Mapping[str, Proposed]]:
         """Return the deposit, what the pass states, and which of its leaves are only proposed."""
@@ -148,6 +150,7 @@ class _Laying:
             stated |= own | {"bead_area_mm2": Interval.single(round(bead.area_mm2, 2))}
             return self.deposit.id, stated, {}
         found = fitted(proposal, bead.area_mm2, weave=bead.weave)
+        self.share = found.area_mm2 / bead.area_mm2
         values = {
             "current_a": found.current_a, "voltage_v": proposal.voltage_v,
             "travel_speed_mm_min": found.travel_speed_mm_min, "wire_speed_mm_min": found.wire_speed_mm_min,
@@ -158,6 +161,11 @@ class _Laying:
         mark = Proposed(reason=f"{proposal.reason}; {proposal.technique}", confidence=proposal.confidence)
         marks = {leaf: mark for leaf, value in values.items() if value is not None and leaf not in typed}
         return self.deposit.id, stated | values, marks
+
+    @property
+    def proposal_is_free(self) -> bool:
+        """Whether the speed of the bead is not stated by somebody."""
+        return all(leaf != "travel_speed_mm_min" for leaf, _ in stated_in(self.wps, self.deposit))
 
     def _proposal(self) -> Proposal | None:
         """Return what is usual for the bead; the second pass over a thin root is held back."""
@@ -254,6 +262,17 @@ def _minded(start: Wps, done: Wps, plan: Plan, beads: Sequence[ProposedBead], sh
             continue
         yield from _of_settings(deposit, _name(deposit), where_of(start, deposit).place)
         yield from _seldom(deposit, [bead for bead in beads if plan.deposits[bead.deposit] is deposit], shape)
+
+
+def _misfits(layings: Sequence[_Laying]) -> Iterator[str]:
+    """Yield which filler has no usual setting for the beads that a joint has room for."""
+    told: set[tuple[str, str]] = set()
+    for each in layings:
+        word = "large" if each.share < 1 - OFF else "small" if each.share > 1 + OFF else ""
+        if word and each.proposal_is_free and (each.deposit.id, word) not in told:
+            told.add((each.deposit.id, word))
+            other = "thicker" if word == "large" else "thinner"
+            yield f"No usual setting of {_name(each.deposit)} lays a bead so {word}: take a {other} filler there."
 
 
 def _of_settings(deposit: Deposit, name: str, place: str) -> list[str]:
