@@ -98,6 +98,7 @@ class StopsView(QWidget):
         if gone:
             field = self.fields.pop(gone)
             self._own.removeWidget(field)
+            field.hide()
             field.deleteLater()
         if path and path not in self.fields:
             made = self.fields[path] = field_for(self.document, path)
