@@ -1,4 +1,4 @@
-"""Rows of a TOML table as typed values by their id."""
+"""Rows of a TOML table as typed values by their id, and whole TOML texts as one value."""
 
 from collections.abc import Mapping
 from types import MappingProxyType
@@ -27,3 +27,16 @@ def rows_by_id(text: str, table: str, row: type[AnyRow], *, where: str) -> Mappi
     if len(found) < len(rows):
         raise FormatError(f"a {table} comes twice", where=where, mend=f"keep one row a {table}")
     return MappingProxyType(found)
+
+
+def whole_table(text: str, kind: type[AnyRow], *, where: str) -> AnyRow:
+    """Return a whole TOML text as one typed value.
+
+    Raises
+    ------
+    FormatError : it is no TOML, or a row is not what it has to be
+    """
+    try:
+        return msgspec.convert(tomli.loads(text), kind)
+    except (msgspec.ValidationError, tomli.TOMLDecodeError) as fault:
+        raise FormatError(str(fault), where=where, mend="mend the row") from fault

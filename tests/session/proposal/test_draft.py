@@ -3,9 +3,11 @@
 import pytest
 
 from anlage.core.document import at, with_at
-from anlage.core.errors import InputError
+from anlage.core.errors import FormatError, InputError
 from anlage.core.joint import faults
 from anlage.core.procedure import Wps, sketch_of, with_deposit
+from anlage.core.proposal import read_drafts, read_usual
+from anlage.core.proposal.transition import read_transitions
 from anlage.core.ranges import Interval
 from anlage.data.drafts_table import drafts
 from anlage.data.tables import catalogue, processes
@@ -152,3 +154,19 @@ def test_a_size_is_typed_as_a_thickness_or_a_pipe():
     assert (plate.joint.thickness_mm, size_texts(plate, "si")) == (12.7, ("12.7", ""))
     with pytest.raises(InputError, match="thick"):
         with_size(wps, "thick", "", "si")
+
+
+@pytest.mark.parametrize(
+    ("read", "text", "said"),
+    [
+        (read_drafts, "title = 1", "Expected `str`, got `int`"),
+        (read_drafts, "title = ", "Invalid value"),
+        (read_usual, 'title = "x"\nspeed = 3', "Object contains unknown field `speed`"),
+        (read_transitions, 'title = "x"', "missing required field"),
+    ],
+)
+def test_a_table_that_is_not_what_it_claims_is_refused_in_one_line(read, text, said):
+    with pytest.raises(FormatError) as fault:
+        read(text)
+    assert said in str(fault.value)
+    assert str(fault.value).endswith("; mend the row")

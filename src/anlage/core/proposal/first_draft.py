@@ -2,11 +2,9 @@
 
 from typing import TypeVar
 
-import msgspec
-import tomli
 from msgspec import Struct
 
-from anlage.core.errors import FormatError
+from anlage.core.toml_rows import whole_table
 
 Three = tuple[float, float, float]
 Pair = tuple[float, float]
@@ -111,10 +109,7 @@ def read_drafts(text: str, *, where: str = "drafts.toml") -> Drafts:
     ------
     FormatError : a row is not what it has to be
     """
-    try:
-        return msgspec.convert(tomli.loads(text), Drafts)
-    except (msgspec.ValidationError, tomli.TOMLDecodeError) as fault:
-        raise FormatError(str(fault), where=where, mend="mend the row") from fault
+    return whole_table(text, Drafts, where=where)
 
 
 AnyDraftRow = TypeVar("AnyDraftRow", bound=DraftRow)

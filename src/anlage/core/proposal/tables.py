@@ -2,11 +2,9 @@
 
 from typing import Literal, TypeVar
 
-import msgspec
-import tomli
 from msgspec import Struct
 
-from anlage.core.errors import FormatError
+from anlage.core.toml_rows import whole_table
 
 Place = Literal["flat", "horizontal", "up", "down", "overhead"]
 Role = Literal["root", "hot", "fill", "strip", "cap", "back", "buttering", "tack"]
@@ -175,10 +173,7 @@ def read_usual(text: str, *, where: str = "proposals.toml") -> Usual:
     ------
     FormatError : a row is not what it has to be
     """
-    try:
-        return msgspec.convert(tomli.loads(text), Usual)
-    except (msgspec.ValidationError, tomli.TOMLDecodeError) as fault:
-        raise FormatError(str(fault), where=where, mend="mend the row") from fault
+    return whole_table(text, Usual, where=where)
 
 
 AnyRow = TypeVar("AnyRow", bound=Row)

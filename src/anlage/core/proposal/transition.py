@@ -3,12 +3,10 @@
 from itertools import pairwise
 from typing import Literal
 
-import msgspec
-import tomli
 from msgspec import Struct
 
-from anlage.core.errors import FormatError
 from anlage.core.ranges import Interval
+from anlage.core.toml_rows import whole_table
 
 Pair = tuple[float, float]
 Transfer = Literal["under", "edge", "spray", "none"]
@@ -49,10 +47,7 @@ def read_transitions(text: str, *, where: str = "transitions.toml") -> Transitio
     ------
     FormatError : a row is not what it has to be
     """
-    try:
-        return msgspec.convert(tomli.loads(text), Transitions)
-    except (msgspec.ValidationError, tomli.TOMLDecodeError) as fault:
-        raise FormatError(str(fault), where=where, mend="mend the row") from fault
+    return whole_table(text, Transitions, where=where)
 
 
 class Transition(Struct, frozen=True):
