@@ -32,6 +32,7 @@ from anlage.session.weld.bead_sizes import Plan, plan_of
 from anlage.session.weld.beads import first_cap, joint_shape
 from anlage.session.weld.usual import SETTINGS, described, hot_over_root, proposal_for, stated_in, where_of
 
+LAID: Final = Proposed(reason="what the joint as drawn has room for", confidence="M")
 OFF: Final = 0.1  # a bead that its settings lay by more too small or too large is told of; own choice
 
 
@@ -148,7 +149,7 @@ class _Laying:
         own = {leaf: value for (leaf, role), value in stated_in(self.wps, self.deposit).items() if role == bead.role}
         if proposal is None:
             stated |= own | {"bead_area_mm2": Interval.single(round(bead.area_mm2, 2))}
-            return self.deposit.id, stated, {}
+            return self.deposit.id, stated, {"thickness_mm": LAID, "bead_area_mm2": LAID}
         found = fitted(proposal, bead.area_mm2, weave=bead.weave)
         self.share = found.area_mm2 / bead.area_mm2
         values = {
@@ -160,6 +161,9 @@ class _Laying:
         typed = {leaf for leaf in SETTINGS if getattr(proposal.typed, leaf) is not None}
         mark = Proposed(reason=f"{proposal.reason}; {proposal.technique}", confidence=proposal.confidence)
         marks = {leaf: mark for leaf, value in values.items() if value is not None and leaf not in typed}
+        marks["thickness_mm"] = LAID
+        if "bead_area_mm2" in stated:
+            marks["bead_area_mm2"] = LAID
         return self.deposit.id, stated | values, marks
 
     @property

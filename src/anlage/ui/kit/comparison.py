@@ -2,21 +2,23 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
 
 from anlage.session.leaves.difference import Difference
+from anlage.ui.kit.guard import guarded
 
 MOST_PX = 240
-ROW_PX = 26
+ROW_PX, LEAST_PX = 26, 112
 
 
+@guarded
 class Comparison(QWidget):
     """What differs between two states, a row a leaf."""
 
     def __init__(self, most_px: int = MOST_PX) -> None:
         super().__init__()
-        self._most_px = most_px
+        self._most_px, self._wanted_px = most_px, LEAST_PX
         self.table = QTableWidget(0, 3)
         self.table.setAccessibleName("What differs")
         self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
@@ -44,4 +46,13 @@ class Comparison(QWidget):
                 item = QTableWidgetItem(text)
                 item.setToolTip(text)
                 self.table.setItem(row, column, item)
-        self.setFixedHeight(min(ROW_PX * (len(rows) + 1) + 8, self._most_px))
+        self._wanted_px = min(ROW_PX * (len(rows) + 1) + 8, self._most_px)
+        self.setMaximumHeight(self._wanted_px)
+        self.updateGeometry()
+
+    def sizeHint(self) -> QSize:
+        return QSize(super().sizeHint().width(), self._wanted_px)
+
+    def minimumSizeHint(self) -> QSize:
+        """As low as a few rows: a low screen shows less of it, and scrolls."""
+        return QSize(super().minimumSizeHint().width(), min(self._wanted_px, LEAST_PX))

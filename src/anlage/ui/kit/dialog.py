@@ -13,6 +13,7 @@ class Question(QDialog):
         super().__init__(parent)
         self.setWindowTitle(title)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setMaximumSize(parent.screen().availableSize())
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(24, 18, 24, 18)
         head = QLabel(title)

@@ -16,7 +16,7 @@ from anlage.ui.kit.document import Document
 from anlage.ui.picture.still import StillPresenter
 from anlage.ui.picture.view import PictureView
 
-WIDTH_PX, PICTURE_PX = 860, 210
+WIDTH_PX, HEIGHT_PX, PICTURE_PX = 860, 580, 110  # of a picture the least height
 NOW, THEN = "Now", "Filled anew"
 
 
@@ -44,7 +44,7 @@ class FillDialog(Question):
     def __init__(self, document: Document, found: Filled, take: Callable[[], None], parent: QWidget) -> None:
         super().__init__("Fill the joint anew", parent)
         self._take = take
-        self.setMinimumWidth(WIDTH_PX)
+        self.setMinimumWidth(min(WIDTH_PX, parent.screen().availableSize().width()))
         self.column.setSpacing(8)
         before, after = document.value, found.wps
         spans = [span for each in (before, after) if (span := heat_span(each))]
@@ -74,6 +74,7 @@ class FillDialog(Question):
         self.take_button.setAutoDefault(True)  # there is no field here that Enter could be meant for
         self.take_button.setDefault(True)
         self.take_button.setFocus()
+        self.resize(WIDTH_PX, HEIGHT_PX)
 
     def take(self) -> None:
         """Take the fill over."""
