@@ -228,7 +228,7 @@ def test_sectors_and_dials_are_printed_for_the_floor(judge):
     said = words(pages(judge, wps))
     assert "Settings by sector" in said
     assert "first 300 mm 100..110 A" in said
-    assert "Pass 1: M4 tap low dial 30..41.4 (meter K-2, no day)." in said
+    assert "Pass 1: M4 tap low dial 30..41 (meter K-2, no day)." in said
     assert "weld symbol after ISO 2553, system A" in said
     assert "SMAW: rising lines" in said
 

@@ -12,6 +12,7 @@ from anlage.core.ranges import Interval
 from anlage.session.proposal.changes import fill_changes
 from anlage.session.proposal.fill import filled, hot_over_root, proposed_fill
 from anlage.session.weld.beads import bead_layout
+from anlage.session.weld.usual import size_sentences
 
 ROD = {"process": "SMAW", "filler": "E7018", "filler_diameter_mm": (3.2, 3.2)}
 ROOT = {"process": "GTAW", "filler": "ER70S-2", "filler_diameter_mm": (2.4, 2.4)}
@@ -179,3 +180,17 @@ def test_no_bead_is_larger_or_smaller_than_its_settings_lay():
         )  # fmt: skip
         for bead in fill(shape_of(joint), [usual]):
             assert 11.9 < bead.area_mm2 < 24.1
+
+
+def test_of_two_sizes_it_is_said_which_pass_takes_which():
+    cellulosic = {"process": "SMAW", "filler": "E6010", "filler_diameter_mm": (3.2, 4.0)}
+    wps = butt(
+        cellulosic, thickness=9.5, gap=1.6, land=1.6, angle=60.0, position="3G", technique__progression="downhill"
+    )
+    done = filled(wps)
+    (said,) = (each.replace("\u2009", " ") for each in size_sentences(done, "si"))
+    assert said.startswith("SMAW E6010 of two sizes, by current and role: 3.2 mm for pass 1, 4 mm for pass 2 to")
+    thin, _ = with_pass(butt(cellulosic), "d1", role="fill", current_a=(80, 95))
+    (said,) = (each.replace("\u2009", " ") for each in size_sentences(thin, "si"))
+    assert "3.2 mm for pass 1;" in said
+    assert size_sentences(butt(ROD), "si") == ()

@@ -31,6 +31,7 @@ from anlage.session.weld.fill_notices import fill_notices
 from anlage.session.weld.node import node_of, node_picture, node_sentences
 from anlage.session.weld.pictures import Sheet, bead_picture, drawable
 from anlage.session.weld.transfer import transfer_sentences
+from anlage.session.weld.usual import size_sentences
 from anlage.session.weld.weld_symbol import symbol_picture
 from anlage.session.works.standing import Standing
 
@@ -315,6 +316,8 @@ def _passes(flow: Flow, wps: Wps) -> None:
     flow.text(
         "Arc energy over the whole stated range, without thermal efficiency.", height_mm=NOTE_MM, role="print_muted"
     )
+    for sentence in size_sentences(wps, first):
+        flow.text(sentence, height_mm=NOTE_MM)
     for number, each in enumerate(wps.passes, 1):
         for sentence in transfer_sentences(wps, each, first):
             flow.text(f"Pass {number}: {sentence}", height_mm=NOTE_MM)

@@ -24,9 +24,12 @@ from anlage.core.proposal import (
     propose,
     refuse,
 )
+from anlage.core.quantities import show
+from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
-from anlage.data.tables import catalogue
+from anlage.data.tables import catalogue, unit_table
 from anlage.data.usual_table import usual_table
+from anlage.session.leaves.marks import spans
 from anlage.session.weld.bead_areas import (
     THIN_FIRST,
     density_of,
@@ -272,3 +275,24 @@ def proposed_words(wps: Wps, each: Pass) -> str:
         return ""
     mark = next(iter(marks.values()))
     return f"proposed, {mark.confidence}: {mark.reason}"
+
+
+def size_sentences(wps: Wps, system: System) -> tuple[str, ...]:
+    """Return which passes of a deposit of two sizes are worked out with which, by their current and role."""
+    said = []
+    for deposit in wps.deposits:
+        size = deposit.filler_diameter_mm
+        if size is None or size.is_single:
+            continue
+        taken: dict[float, list[int]] = {}
+        for number, each in enumerate(wps.passes, 1):
+            row = usual_settings(deposit, each) if each.deposit == deposit.id else None
+            if row is not None:
+                taken.setdefault(row.diameter_mm, []).append(number)
+        if taken:
+            parts = [
+                f"{show(mm, 'length', system, unit_table())} for pass {spans(own)}" for mm, own in sorted(taken.items())
+            ]
+            name = " ".join(filter(None, (deposit.process, deposit.filler)))
+            said.append(f"{name} of two sizes, by current and role: {', '.join(parts)}; add a deposit to state it.")
+    return tuple(said)
