@@ -240,3 +240,16 @@ def test_filling_the_joint_anew_keeps_the_strip_bead_before_the_cap():
     assert roles.count("strip") == 1
     assert roles[roles.index("strip") + 1] == "cap"
     assert strip_of(wps).reach == LOW_DOWNHILL
+
+
+def test_a_strip_bead_is_set_and_laid_like_the_pass_below():
+    wps = downhill()
+    place = next(n for n, each in enumerate(wps.passes) if each.role == "cap")
+    below = wps.passes[place - 1].id
+    woven = with_at(wps, f"passes/{below}/bead", "weave")
+    strip, under = strip_of(with_strip(woven)), next(each for each in woven.passes if each.id == below)
+    assert (strip.bead, strip.current_a, strip.travel_speed_mm_min) == (
+        "weave",
+        under.current_a,
+        under.travel_speed_mm_min,
+    )

@@ -9,7 +9,9 @@ from anlage.session.seam.seam_places import is_round, reach_of_pass
 from anlage.session.weld.beads import first_cap
 
 LOW_DOWNHILL = "2 to 4, 8 to 10"  # near 3 and 9 o'clock; common practice, no source
-_COPIED = ("current_a", "voltage_v", "travel_speed_mm_min", "wire_speed_mm_min", "bead_area_mm2", "thickness_mm")
+_COPIED = (
+    "current_a", "voltage_v", "travel_speed_mm_min", "wire_speed_mm_min", "bead_area_mm2", "thickness_mm", "bead",
+)  # fmt: skip
 
 
 def with_strip(wps: Wps) -> Wps:
