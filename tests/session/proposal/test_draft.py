@@ -2,7 +2,7 @@
 
 import pytest
 
-from anlage.core.document import at, with_at
+from anlage.core.document import Proposed, at, with_, with_at
 from anlage.core.errors import FormatError, InputError
 from anlage.core.joint import faults
 from anlage.core.procedure import Wps, sketch_of, with_deposit
@@ -14,6 +14,7 @@ from anlage.data.tables import catalogue, processes
 from anlage.session.leaves.marks import proposed_sentences
 from anlage.session.proposal.draft import drafted, proposals, size_texts, with_size
 from anlage.session.weld.beads import bead_layout
+from anlage.session.weld.places import goes
 
 
 def stated(metal, product, thickness, position, *, other=None, progression=None, od=168.3):
@@ -127,6 +128,40 @@ def test_every_metal_of_the_catalogue_is_drafted_or_says_what_is_missing(metal):
             for each in found.wps.passes:
                 home = next(one for one in found.wps.deposits if one.id == each.deposit)
                 assert (each.current_a is None) == (home.filler is None)
+
+
+@pytest.mark.parametrize("metal", ["A106-B", "X65-PSL2", "A36", "A240-316L", "A335-P11", "B209-5083-O"])
+@pytest.mark.parametrize("process", ["SMAW", "GTAW", "GMAW", "FCAW"])
+@pytest.mark.parametrize(
+    ("position", "progression"), [("5G", "downhill"), ("3G", "downhill"), ("4G", None), ("6G", "uphill")]
+)
+def test_no_filler_is_drafted_that_does_not_go_there(metal, process, position, progression):
+    product = "pipe" if position[0] in "56" else "plate"
+    found = drafted(stated(metal, product, 9.0, position, progression=progression), (process,))
+    place = {"downhill": "down", "uphill": "up", None: "overhead"}[progression]
+    fillers = [catalogue().filler(each.filler) for each in found.wps.deposits if each.filler]
+    assert all(goes(each, place) for each in fillers)
+
+
+def test_pipe_of_more_strength_downhill_takes_its_own_cellulosic_electrode():
+    down = drafted(stated("X65-PSL2", "pipe", 9.5, "5G", progression="downhill")).wps
+    assert {each.filler for each in down.deposits} == {"E8010-P1"}
+
+
+@pytest.mark.parametrize("weld", ["partial", "repair"])
+def test_a_joint_of_another_kind_of_weld_is_not_drafted_as_a_full_groove(weld):
+    found = drafted(with_at(stated("A36", "plate", 12.0, "1G"), "header/weld", weld))
+    assert found.wps.joint.kind is None
+    assert any("choose it at Joint" in each for each in found.said)
+
+
+def test_a_mark_of_what_is_no_leaf_is_passed_over():
+    """As a damaged file may have it."""
+    mark = Proposed(reason="x", confidence="L")
+    odd = dict.fromkeys(("passes/p9/current_a", "passes/d1/nonsense", "nowhere", "joint/kind", "deposits/d1", ""), mark)
+    wps = with_(with_deposit(stated("A36", "plate", 12.0, "1G"))[0], proposed=odd)
+    assert proposed_sentences(wps) == ("Preparation.",)
+    assert [label for label, _, _ in proposals(wps, "si")] == ["Preparation"]
 
 
 def test_the_table_names_what_the_catalogue_has():

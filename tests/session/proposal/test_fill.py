@@ -10,9 +10,10 @@ from anlage.core.joint import Preparation, shape_of
 from anlage.core.procedure import Joint, Wps, with_deposit, with_pass
 from anlage.core.ranges import Interval
 from anlage.session.proposal.changes import fill_changes
+from anlage.session.proposal.draft import drafted
 from anlage.session.proposal.fill import filled, hot_over_root, proposed_fill
 from anlage.session.weld.beads import bead_layout
-from anlage.session.weld.usual import size_sentences
+from anlage.session.weld.usual import outdated, outdated_words, size_sentences
 
 ROD = {"process": "SMAW", "filler": "E7018", "filler_diameter_mm": (3.2, 3.2)}
 ROOT = {"process": "GTAW", "filler": "ER70S-2", "filler_diameter_mm": (2.4, 2.4)}
@@ -194,3 +195,51 @@ def test_of_two_sizes_it_is_said_which_pass_takes_which():
     (said,) = (each.replace("\u2009", " ") for each in size_sentences(thin, "si"))
     assert "3.2 mm for pass 1;" in said
     assert size_sentences(butt(ROD), "si") == ()
+
+
+# What a proposal was for ---------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("path", "value"),
+    [
+        ("technique/position", "3G"), ("technique/position", "4G"), ("deposits/d1/filler", "E6010"),
+        ("deposits/d1/process", "GTAW"), ("deposits/d1/filler_diameter_mm", (4.0, 4.0)),
+        ("deposits/d1/filler", "our own"), ("deposits/d1/filler", "E8018-B2"),
+    ],
+)  # fmt: skip
+def test_settings_that_were_proposed_for_something_else_are_told_until_they_are_proposed_anew(path, value):
+    done = filled(butt(ROD))
+    assert outdated(done) == ()
+    other = with_at(done, path, value)
+    assert outdated(other) == tuple(range(1, len(done.passes) + 1))
+    assert outdated_words(other).startswith(f"Pass 1 to {len(done.passes)}: proposed for another position")
+    assert outdated(filled(other)) == ()
+
+
+def test_a_filler_that_does_not_go_there_leaves_its_proposals_outdated():
+    done = filled(butt(ROD))
+    down = with_at(with_at(done, "technique/position", "3G"), "technique/progression", "downhill")
+    assert len(outdated(down)) == len(done.passes)
+
+
+def test_what_was_typed_is_never_outdated_and_a_strip_goes_with_the_pass_below():
+    wps, _ = with_pass(butt(ROD), "d1", current_a=(115, 145), voltage_v=(22, 23), travel_speed_mm_min=(100, 120))
+    assert outdated(with_at(filled(wps), "technique/position", "3G")) == ()
+    cellulosic = {"process": "SMAW", "filler": "E6010", "filler_diameter_mm": (3.2, 3.2)}
+    plate = butt(cellulosic, thickness=9.5, gap=1.6, land=1.6, position="5G", technique__progression="downhill")
+    pipe = with_at(with_at(plate, "joint/product", "pipe"), "joint/od_mm", 219.1)
+    done = filled(pipe)
+    assert "strip" in [each.role for each in done.passes]
+    assert outdated(done) == ()
+
+
+def test_a_progression_that_was_only_proposed_goes_with_its_position():
+    pipe = with_at(with_at(butt(position="5G", thickness=8.0), "joint/product", "pipe"), "joint/od_mm", 219.1)
+    done = drafted(with_at(pipe, "metals/one/name", "A106-B"), ("GTAW", "SMAW")).wps
+    assert done.technique.progression == "uphill"
+    lying = filled(with_at(done, "technique/position", "2G"))
+    assert (lying.technique.progression, "technique/progression" in lying.proposed) == (None, False)
+    stated = with_at(pipe, "technique/progression", "uphill")
+    kept = filled(with_at(with_deposit(stated, **ROD)[0], "technique/position", "2G"))
+    assert kept.technique.progression == "uphill", "somebody stated it"

@@ -37,6 +37,8 @@ def test_from_a_draft_to_the_dial(person):
     person.press("Alt+P")
     assert person.place.table.own_model.index(0, CURRENT).data(MARK) == "proposed"
     person.document.type_text("technique/position", "1G")
+    person.settle()
+    assert "proposed for another position, process or filler; fill the joint anew" in person.place.fill.text()
     person.press("Ctrl+Shift+F")
     dialog = person.place.fill_dialog
     changed = [dialog.comparison.table.item(row, 0).text() for row in range(dialog.comparison.table.rowCount())]
@@ -46,6 +48,8 @@ def test_from_a_draft_to_the_dial(person):
     flat = person.wps.passes
     assert [each.travel_speed_mm_min for each in flat] != [each.travel_speed_mm_min for each in uphill.values()]
     assert not person.wps.sectors
+    assert person.wps.technique.progression is None
+    assert "another position" not in person.place.fill.text()
 
     person.place.views.show_view("sectors")
     view = person.place.views.front()

@@ -205,7 +205,9 @@ def test_settings_that_are_proposed_are_grey_say_why_and_are_confirmed(passes):
     passes.press("Ctrl+Shift+F")
     model, cell = passes.place.table.own_model, at(passes, 1, CURRENT)
     assert cell.data(MARK) == "proposed"
-    assert "usual for GTAW dcen 2.4 mm as hot vertical up: common practice" in cell.data(Qt.ItemDataRole.ToolTipRole)
+    assert "usual for GTAW dcen ER70S-2 2.4 mm as hot vertical up: common practice" in cell.data(
+        Qt.ItemDataRole.ToolTipRole
+    )
     assert "only proposed (grey)" in passes.place.fill.text()
     passes.place.selection.choose(passes.wps.passes[1].id)
     assert "× the current of the root" in passes.place.hero.corners.toolTip()

@@ -98,6 +98,11 @@ class Proposal(Struct, frozen=True, kw_only=True):
     confidence: str
     typed: Typed = Typed()
 
+    @property
+    def words(self) -> str:
+        """What it was made for and where it comes from, with the technique."""
+        return f"{self.reason}; {self.technique}"
+
     def sections(self, *, weave: bool = False) -> tuple[float, float]:
         """Return the least and the most section that one bead of it has, all settings inside their windows [mm²]."""
         slow, fast = _middles(self.woven if weave else self.speeds, self.spread.speed)
@@ -389,4 +394,4 @@ def _about(middle: float, spread: float, window: Interval, step: float) -> Inter
 def _words(at: Circumstances) -> str:
     place = {"up": "vertical up", "down": "vertical down"}.get(at.place, at.place)
     size = f"{at.size_mm:g} mm" if at.size_mm else ""
-    return " ".join(filter(None, (at.process, at.mode, size, f"as {at.role}" if at.role else "", place)))
+    return " ".join(filter(None, (at.process, at.mode, at.filler, size, f"as {at.role}" if at.role else "", place)))

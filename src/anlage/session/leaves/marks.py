@@ -9,7 +9,7 @@ from anlage.core.procedure import Wps
 from anlage.core.record import Pqr
 from anlage.session.leaves.names import named
 from anlage.session.leaves.presence import has_leaf
-from anlage.session.leaves.table import LISTS, field_of
+from anlage.session.leaves.table import LISTS, field_of, fields
 
 AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 
@@ -73,17 +73,27 @@ def with_marks_of(value: AnyDocument, one: str, other: str) -> AnyDocument:
     return with_(value, proposed={**value.proposed, **kept}) if kept else value
 
 
+def known_marks(value: AnyDocument) -> tuple[str, ...]:
+    """Return the leaves that are only proposed, without what a file marks that is no leaf of the document."""
+    return tuple(path for path in value.proposed if _pattern(path) in fields() and has_leaf(value, path))
+
+
+def _pattern(path: str) -> str:
+    head, _, rest = path.partition("/")
+    return f"{head}/*/{rest.partition('/')[2]}" if head in LISTS else path
+
+
 def proposed_sentences(value: AnyDocument) -> tuple[str, ...]:
     """Return what is only proposed, a sentence for leaves that are so of the same passes, in their order."""
     numbers = {each.id: n for n, each in enumerate(getattr(value, "passes", ()), 1)}
     passes: dict[str, list[int]] = {}
     others: list[str] = []
-    for path in value.proposed:
+    for path in known_marks(value):
         head, _, rest = path.partition("/")
         owner, _, leaf = rest.partition("/")
         if head == "passes" and owner in numbers:
             passes.setdefault(field_of(f"passes/*/{leaf}").label, []).append(numbers[owner])
-        elif has_leaf(value, path):
+        else:
             others.append(named(value, path))
     alike: dict[str, list[str]] = {}
     for label, own in passes.items():

@@ -30,7 +30,7 @@ def applies(value: Wps | Pqr, path: str) -> bool:
     if leaf == "member_order":
         return joint.kind == "tube-node"
     if head == "seam":
-        return leaf in ("stagger_mm", "marks", "weave_limit_mm") or (
+        return leaf in ("stagger_mm", "marks", "weave_limit_mm", "metal_removal") or (
             joint.product == "pipe" and joint.od_mm is not None
         )
     if head != "joint" or joint.kind is None:

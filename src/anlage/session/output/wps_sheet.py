@@ -31,7 +31,7 @@ from anlage.session.weld.fill_notices import fill_notices
 from anlage.session.weld.node import node_of, node_picture, node_sentences
 from anlage.session.weld.pictures import Sheet, bead_picture, drawable
 from anlage.session.weld.transfer import transfer_sentences
-from anlage.session.weld.usual import size_sentences
+from anlage.session.weld.usual import outdated_words, size_sentences
 from anlage.session.weld.weld_symbol import symbol_picture
 from anlage.session.works.standing import Standing
 
@@ -82,6 +82,8 @@ def sheet(wps: Wps, proof: Assessment, standing: Standing, on: Stationery) -> tu
     _passes(flow, wps)
     if proposed := proposed_sentences(wps):
         flow.text(f"Only proposed, confirmed by nobody: {' '.join(proposed)}", role="print_strong")
+    if words := outdated_words(wps):
+        flow.text(words, role="print_strong")
     _facts(flow, "Technique and temperature", [(path, wps) for path in TECHNIQUE_LEAVES])
     _proof(flow, wps, proof)
     _cautions(flow)

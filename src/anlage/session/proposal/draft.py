@@ -17,12 +17,13 @@ from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.data.drafts_table import drafts
 from anlage.data.tables import catalogue
+from anlage.session.leaves.marks import known_marks
 from anlage.session.leaves.names import named
 from anlage.session.leaves.pipe_names import true_pipe_name, with_pipe
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown, with_text
 from anlage.session.proposal.fill import proposed_fill
-from anlage.session.weld.places import whereabouts
+from anlage.session.weld.places import goes, whereabouts
 
 JOINT: Final = "joint"
 GAS_LEAVES: Final = (
@@ -127,6 +128,10 @@ class _Drafting:
         return row.take
 
     def _joint(self) -> None:
+        if self.facts.weld not in ("", "groove", "fillet"):
+            said = "A joint is drafted for groove welds of full penetration and fillets alone: choose it at Joint."
+            self.said.append(said)
+            return
         row = self.facts.first_of(drafts().joint)
         if row is None or self.wps.joint.kind not in (None, row.kind):
             return
@@ -200,13 +205,15 @@ class _Drafting:
         if one is None or other is None:
             return None
         if one.family == other.family or one.id == other.id:
-            found = facts.first_of(drafts().filler)
+            going = tuple(row for row in drafts().filler if goes(catalogue().filler(row.take), facts.place))
+            found = facts.first_of(going)
             beside = replace(facts, p_number=other.p_number, uns=other.uns_or_en, smts_mpa=other.smts_mpa)
-            same = beside.first_of(drafts().filler)
+            same = beside.first_of(going)
             return (found.take, found) if found and same and found.take == same.take else None
         families = {one.family, other.family}
         for row in drafts().pair:
-            if set(row.families) == families and facts.hold(row.when):
+            is_meant = set(row.families) == families and facts.hold(row.when)
+            if is_meant and goes(catalogue().filler(row.take), facts.place):
                 return row.take, row
         return None
 
@@ -247,10 +254,10 @@ def _flow(gas: str) -> Interval | None:
 def proposals(wps: Wps, system: System) -> tuple[tuple[str, str, str], ...]:
     """Return every leaf that is only proposed but settings of passes: what it is called, what it says, and why."""
     found = []
-    for path, mark in wps.proposed.items():
+    for path in known_marks(wps):
         if path.startswith("passes/"):
             continue
         field = field_of(path)
         text = f"{field.say(shown(wps, path, system))} {field.unit(system)}".strip()
-        found.append((named(wps, path), text, f"{mark.reason} ({mark.confidence})"))
+        found.append((named(wps, path), text, f"{wps.proposed[path].reason} ({wps.proposed[path].confidence})"))
     return tuple(found)

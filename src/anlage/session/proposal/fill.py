@@ -30,6 +30,7 @@ from anlage.session.seam.seam_places import is_round
 from anlage.session.weld.bead_areas import filler_of
 from anlage.session.weld.bead_sizes import Plan, plan_of
 from anlage.session.weld.beads import first_cap, joint_shape
+from anlage.session.weld.places import without_idle_progression
 from anlage.session.weld.usual import SETTINGS, described, hot_over_root, proposal_for, stated_in, where_of
 
 LAID: Final = Proposed(reason="what the joint as drawn has room for", confidence="M")
@@ -71,7 +72,7 @@ def proposed_fill(wps: Wps, plan: Plan | None = None) -> Filled:
         mode is not for the stated position
     """
     shape = _shape(wps)
-    start = wps if wps.deposits else with_deposit(wps)[0]
+    start = without_idle_progression(wps if wps.deposits else with_deposit(wps)[0])
     plan = plan or plan_of(start)
     _refuse_narrow(start, plan)
     beads = fill(shape, plan.sizes, over_land_mm=usual_table().root.over_land_mm)
@@ -159,7 +160,7 @@ class _Laying:
         if self.deposit.filler_diameter_mm is None:  # nothing says what its settings lay
             stated["bead_area_mm2"] = Interval.single(round(bead.area_mm2, 2))
         typed = {leaf for leaf in SETTINGS if getattr(proposal.typed, leaf) is not None}
-        mark = Proposed(reason=f"{proposal.reason}; {proposal.technique}", confidence=proposal.confidence)
+        mark = Proposed(reason=proposal.words, confidence=proposal.confidence)
         marks = {leaf: mark for leaf, value in values.items() if value is not None and leaf not in typed}
         marks["thickness_mm"] = LAID
         if "bead_area_mm2" in stated:

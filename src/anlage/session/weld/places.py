@@ -6,11 +6,14 @@ from typing import Final, cast
 from msgspec import Struct
 
 from anlage.core.catalogue import Filler
+from anlage.core.document import with_at
 from anlage.core.errors import InputError
 from anlage.core.procedure import Wps
 from anlage.core.proposal import Place
+from anlage.session.leaves.marks import without_marks
 from anlage.session.weld.positions import ALL, standings, stated_positions
 
+LYING: Final = ("flat", "horizontal")
 HARDEST_FIRST: Final = ("up", "down", "overhead", "horizontal", "flat")
 
 
@@ -50,6 +53,18 @@ def whereabouts(wps: Wps, *, downhill_filler: bool = False) -> Whereabouts:
     return Whereabouts(ordered[0], ordered, f"{text.strip()}{way}{stated}")
 
 
+def is_lying(filler: Filler) -> bool:
+    """Return whether a filler is for flat and horizontal welds alone."""
+    return filler.positions == "flat-horizontal"
+
+
+def goes(filler: Filler, place: str) -> bool:
+    """Return whether a filler is meant for a place, by the positions and progressions of its classification."""
+    if is_lying(filler) and place not in LYING:
+        return False
+    return place not in ("up", "down") or not filler.progression or place in filler.progression
+
+
 def refuse_without(place: str, filler: Filler, others: Callable[[], str]) -> None:
     """Refuse a filler that is not for a place.
 
@@ -57,16 +72,22 @@ def refuse_without(place: str, filler: Filler, others: Callable[[], str]) -> Non
     ------
     InputError : it is for flat and horizontal alone, or not for that progression
     """
-    progression, name = filler.progression, filler.classification
-    is_steep = place in ("up", "down") and bool(progression) and place not in progression
-    is_lying = filler.positions == "flat-horizontal" and place not in ("flat", "horizontal")
-    if not (is_steep or is_lying):
+    if goes(filler, place):
         return
+    name = filler.classification
     named = others()
     mend = f"take {named}" if named else "take a filler meant for it"
-    if is_lying:
+    if is_lying(filler) and place not in LYING:
         what = f"{name} is for flat and horizontal welds alone"
         raise InputError(what, where="position", mend=f"{mend} there, or weld it flat")
     other = "uphill" if place == "down" else "downhill"
     what = f"{name} is not meant for {'downhill' if place == 'down' else 'uphill'}"
     raise InputError(what, where="progression", mend=f"weld it {other}, or {mend}")
+
+
+def without_idle_progression(wps: Wps) -> Wps:
+    """Return the procedure without a progression that was only proposed and has no use in its position any more."""
+    path = "technique/progression"
+    if path not in wps.proposed or whereabouts(wps).place in ("up", "down"):
+        return wps
+    return without_marks(with_at(wps, path, None), [path])

@@ -40,10 +40,11 @@ from anlage.session.weld.bead_areas import (
     melting_of,
     usual_settings,
 )
-from anlage.session.weld.places import Whereabouts, refuse_without, whereabouts
+from anlage.session.weld.places import Whereabouts, goes, refuse_without, whereabouts
 
 SETTINGS: Final = ("current_a", "voltage_v", "travel_speed_mm_min", "wire_speed_mm_min")
 ROLES: Final = ("root", "hot", "fill", "strip", "cap", "back", "buttering")
+TRADE_MM = 0.15  # sizes of both systems are one within so much, 2.4 and 2.5 mm, as the catalogue looks them up
 NEAREST = 2  # fillers named that would go
 
 
@@ -92,14 +93,11 @@ def _described(process: str, name: str, mode: str, mm: float | None, place: str)
     said = []
     if not own:
         said.append(f"{name or 'a filler not stated'} as {row.classification}")
-    if mm is not None and abs(row.diameter_mm - mm) > SAME_MM:
+    if mm is not None and abs(row.diameter_mm - mm) > TRADE_MM:
         said.append(f"{mm:g} mm as {row.diameter_mm:g} mm")
     if mode and row.mode != mode:
         said.append(f"{mode} as {row.mode or 'its only mode'}")
     return Described(row, ", ".join(said), filler is not None)
-
-
-SAME_MM = 0.15  # sizes of both systems are one within so much, 2.4 and 2.5 mm
 
 
 def _family_of(row: FillerCurrent) -> str:
@@ -121,16 +119,21 @@ def proposal_for(wps: Wps, deposit: Deposit, role: str, *, most_a: float | None 
     ------
     InputError : process, filler or mode is not for that place
     """
+    typed = typed_for(wps, deposit, role)
+    usual = _usual_for(wps, deposit, role, typed, most_a)
+    return as_typed(usual, typed) if usual is not None and typed is not None else usual
+
+
+def _usual_for(wps: Wps, deposit: Deposit, role: str, typed: Typed | None, most_a: float | None) -> Proposal | None:
     where = where_of(wps, deposit)
     found = described(deposit, role, where.place)
     if found is None:
         return None
-    typed, row = typed_for(wps, deposit, role), found.row
+    row = found.row
     if typed is not None and typed.current_a is not None:  # of two sizes the one that the stated current is for
         each = Pass(id="p0", deposit=deposit.id, role=cast("Any", role), current_a=typed.current_a)
         row = usual_settings(deposit, each) or row
-    usual = _usual(_key_of(deposit), role, where.all, row, most_a)
-    return as_typed(usual, typed) if typed else usual
+    return _usual(_key_of(deposit), role, where.all, row, most_a)
 
 
 def _key_of(deposit: Deposit) -> tuple[Any, ...]:
@@ -190,17 +193,12 @@ def described_near(row: FillerCurrent) -> tuple[FillerCurrent, ...]:
 def _others(filler: Filler, process: str, place: str) -> str:
     """Return which fillers of a kind and analysis go where this one does not, the most alike first."""
 
-    def goes(other: Filler) -> bool:
-        steep = place in ("up", "down")
-        every = other.positions != "flat-horizontal" or place in ("flat", "horizontal")
-        return process in other.processes and every and (not steep or place in other.progression)
-
     def unlike(other: Filler) -> tuple[bool, float]:
         return other.f_number != filler.f_number, abs((other.smts_mpa or 0) - (filler.smts_mpa or 0))
 
     same = [each for each in catalogue().fillers if filler.a_number and each.a_number == filler.a_number
             and each.family.split()[0] == filler.family.split()[0]]  # fmt: skip
-    found = sorted(filter(goes, same), key=unlike)
+    found = sorted((each for each in same if process in each.processes and goes(each, place)), key=unlike)
     return " or ".join(each.classification for each in found[:NEAREST])
 
 
@@ -296,3 +294,38 @@ def size_sentences(wps: Wps, system: System) -> tuple[str, ...]:
             name = " ".join(filter(None, (deposit.process, deposit.filler)))
             said.append(f"{name} of two sizes, by current and role: {', '.join(parts)}; add a deposit to state it.")
     return tuple(said)
+
+
+def outdated(wps: Wps) -> tuple[int, ...]:
+    """Return the numbers of passes whose settings were proposed for another position, process, filler or role."""
+    homes = {each.id: each for each in wps.deposits}
+    known: dict[tuple[str, str], str] = {}
+    found = []
+    for number, each in enumerate(wps.passes, 1):
+        marks = [mark for leaf in SETTINGS if (mark := wps.proposed.get(f"passes/{each.id}/{leaf}"))]
+        if not marks:
+            continue
+        own = [each.role or ""] if each.role != "strip" else list(ROLES)  # a strip is set like the pass below
+        for role in own:
+            if (each.deposit, role) not in known:
+                known[each.deposit, role] = _reason_now(wps, homes[each.deposit], role)
+        if all(mark.reason not in {known[each.deposit, role] for role in own} for mark in marks):
+            found.append(number)
+    return tuple(found)
+
+
+def _reason_now(wps: Wps, deposit: Deposit, role: str) -> str:
+    """Return why settings would be proposed as things stand; "" where none would."""
+    try:
+        usual = _usual_for(wps, deposit, role, typed_for(wps, deposit, role), None)
+    except InputError:
+        return ""
+    return usual.words if usual is not None else ""
+
+
+def outdated_words(wps: Wps) -> str:
+    """Return which passes are set for something else, and what to do; "" for none."""
+    passes = outdated(wps)
+    if not passes:
+        return ""
+    return f"Pass {spans(passes)}: proposed for another position, process or filler; fill the joint anew."

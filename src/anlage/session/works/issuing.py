@@ -13,6 +13,7 @@ from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.ladder import lines
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.marks import proposed_sentences
+from anlage.session.weld.usual import outdated_words
 from anlage.session.works.open_works import OpenWorks
 from anlage.session.works.standing import waiting_texts
 from anlage.store import Revision
@@ -72,7 +73,12 @@ def against(working: Working, issued: Sequence[Revision], assessment: Assessment
             said[line.rung.verdict].append(f"{line.title}: {line.reason}")
     waiting = waiting_texts(len(working.pending)) if working.pending else ""
     return Against(
-        len(issued) + 1, tuple(said["outside"]), tuple(said["unproven"]), tuple(bare), waiting, proposed_sentences(wps)
+        len(issued) + 1,
+        tuple(said["outside"]),
+        tuple(said["unproven"]),
+        tuple(bare),
+        waiting,
+        tuple(filter(None, (outdated_words(wps), *proposed_sentences(wps)))),
     )
 
 

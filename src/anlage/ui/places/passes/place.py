@@ -14,6 +14,7 @@ from anlage.session.leaves.marks import with_marks_of
 from anlage.session.proposal.fill import Filled, proposed_fill
 from anlage.session.seam.heat import heat_span
 from anlage.session.weld.fill_notices import fill_notices
+from anlage.session.weld.usual import outdated_words
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.heat_scale import HeatScale
 from anlage.ui.kit.icons import icon
@@ -179,6 +180,8 @@ class PassesPlace(Place):
         said = [each.text for each in fill_notices(wps, system)[:SENTENCES]]
         if proposed := sum(path.startswith("passes/") for path in wps.proposed):
             said.append(f"{proposed} settings are only proposed (grey): type others, or confirm them (Ctrl+Shift+Y).")
+        if words := outdated_words(wps):
+            said.insert(0, f"{words.removesuffix('.')} (Ctrl+Shift+F).")
         self.fill.setText("\n".join(said))
 
     def _on_turned(self, view: str) -> None:
