@@ -243,3 +243,10 @@ def test_a_progression_that_was_only_proposed_goes_with_its_position():
     stated = with_at(pipe, "technique/progression", "uphill")
     kept = filled(with_at(with_deposit(stated, **ROD)[0], "technique/position", "2G"))
     assert kept.technique.progression == "uphill", "somebody stated it"
+
+
+def test_a_weld_without_filler_and_one_not_stated_say_what_stays_empty():
+    (fused,) = proposed_fill(butt({"process": "GTAW", "filler": "none"}, thickness=3.0, gap=1.0)).minded
+    assert fused == "GTAW without filler has no usual settings here: current, voltage and speed stay empty."
+    (bare,) = proposed_fill(butt({"process": "GTAW"}, thickness=3.0, gap=1.0)).minded
+    assert bare == "GTAW has no filler stated: current, voltage and speed stay empty."

@@ -34,6 +34,7 @@ from anlage.session.weld.places import without_idle_progression
 from anlage.session.weld.usual import SETTINGS, described, hot_over_root, proposal_for, stated_in, where_of
 
 LAID: Final = Proposed(reason="what the joint as drawn has room for", confidence="M")
+WITHOUT: Final = "none"  # the filler of a weld of the edges alone
 OFF: Final = 0.1  # a bead that its settings lay by more too small or too large is told of; own choice
 
 
@@ -284,7 +285,10 @@ def _of_settings(deposit: Deposit, name: str, place: str) -> list[str]:
     found = described(deposit, "fill", place)
     if found is None or not found.known:
         what = "has no usual settings here" if found is None else "is not in the catalogue"
-        what = what if deposit.filler else "has no filler stated"
+        if not deposit.filler:
+            what = "has no filler stated"
+        elif deposit.filler.casefold() == WITHOUT:
+            name, what = f"{deposit.process or 'A deposit'} without filler", "has no usual settings here"
         return [f"{name} {what}: current, voltage and speed stay empty."]
     return [f"Settings of {found.taken_as}, the nearest that is described."] if found.taken_as else []
 
