@@ -2,22 +2,24 @@
 _anlage() {
   local current="${COMP_WORDS[COMP_CWORD]}" words=""
   if [[ $COMP_CWORD -eq 1 ]]; then
-    words="calc coupon ranges check draft print schema export import verify recover verify-pack demo screenshots --help --version"
+    words="calc coupon ranges check diff draft print schema export import verify recover rules verify-pack demo screenshots --help --version"
     COMPREPLY=($(compgen -W "$words" -- "$current") $(compgen -f -X '!*.anlage' -- "$current"))
     return
   fi
   case "${COMP_WORDS[1]}" in
     calc) words='-h --help --json' ;;
-    coupon) words='-h --help --code --json' ;;
-    ranges) words='-h --help --code --json' ;;
-    check) words='-h --help --pqr --json' ;;
+    coupon) words='-h --help --code --works --json' ;;
+    ranges) words='-h --help --code --works --json' ;;
+    check) words='-h --help --pqr --works --json' ;;
+    diff) words='-h --help --pqr --works --code --json' ;;
     draft) words='-h --help --json -o --output --force' ;;
-    print) words='-h --help -o --output --pqr --paper --force --json' ;;
+    print) words='-h --help -o --output --pqr --works --calibration-months --paper --force --json' ;;
     schema) words='-h --help --json' ;;
     export) words='-h --help -o --output --picture --force --json' ;;
     import) words='-h --help --into --json' ;;
     verify) words='-h --help --expect --json' ;;
     recover) words='-h --help -o --output --json' ;;
+    rules) words='-h --help --clause --variable --unchecked -o --output --works --sign --by --copy --overlay --take-back --export --units --paper --force --json' ;;
     verify-pack) words='-h --help --json' ;;
     demo) words='-h --help --reset' ;;
     screenshots) words='-h --help --force --json' ;;

@@ -20,12 +20,32 @@ GTAW = {
     "heat_input_kj_mm": 1.5, "shielding_gas": "Ar", "operation": "manual", "trailing_gas": "none", "waveform": "no",
     "backing_gas": "none", "closed_chamber": "no",
 }  # fmt: skip
-BASE = {"SMAW": SMAW, "GTAW": GTAW}
+WIRE = {
+    "f_number": "6", "a_number": "1", "filler_present": "with", "filler_diameter_mm": 1.2, "current_type": "DCEP",
+    "pass_thickness_mm": 4.0, "heat_input_kj_mm": 1.5, "operation": "semiautomatic", "trailing_gas": "none",
+    "waveform": "no", "backing_gas": "none", "supplemental_filler": "none",
+}  # fmt: skip
+GMAW = WIRE | {
+    "process": "GMAW", "filler_classification": "ER70S-6", "product_form": "bare", "shielding_gas": "Ar-10CO2",
+    "transfer_mode": "spray",
+}  # fmt: skip
+MCAW = GMAW | {"process": "MCAW", "filler_classification": "E70C-6M", "product_form": "metal-cored"}
+FCAW = WIRE | {
+    "process": "FCAW", "filler_classification": "E71T-1M", "product_form": "flux-cored", "shielding_gas": "Ar-20CO2",
+}  # fmt: skip
+SAW = WIRE | {
+    "process": "SAW", "filler_classification": "F7A2-EM12K", "product_form": "bare", "filler_diameter_mm": 3.2,
+    "flux": "flux 12", "flux_type": "neutral", "flux_wire": "combination", "flux_tensile": "7", "recrushed_slag": "no",
+    "operation": "machine", "electrodes": "single",
+}  # fmt: skip
+PAW = GTAW | {"process": "PAW", "keyhole": "melt-in", "orifice_gas": "Ar"}
+BASE = {"SMAW": SMAW, "GTAW": GTAW, "GMAW": GMAW, "MCAW": MCAW, "FCAW": FCAW, "SAW": SAW, "PAW": PAW}
 PASS_FACTS = ("heat_input_kj_mm", "pass_thickness_mm")
 NONESSENTIAL = (
     "joint_type", "backing", "root_opening_mm", "retainers", "consumable_insert", "penetration_flux", "position",
     "preheat_maintenance", "trailing_gas", "gas_flow_l_min", "backing_gas", "pulsing", "amps", "tungsten", "cup_size",
-    "cleaning", "back_gouging", "operation", "peening", "oscillation", "electrode_spacing",
+    "cleaning", "back_gouging", "operation", "peening", "oscillation", "electrode_spacing", "volts", "contact_tube_mm",
+    "orifice_flow_l_min",
 )  # fmt: skip
 
 
@@ -37,9 +57,10 @@ def metals(one, other=None, groups=("1", "1")):
 
 
 def deposit(process="SMAW", t=None, **facts):
-    """The recorded facts of one deposit."""
+    """The recorded facts of one deposit; one that is `None` is not recorded."""
     thickness = {} if t is None else {"deposit_thickness_mm": float(t)}
-    return {**BASE[process], **thickness, **facts}
+    found = {**BASE[process], **thickness, **facts}
+    return {name: value for name, value in found.items() if value is not None}
 
 
 def coupon(thickness_mm, *deposits, name="PQR", tested=True, **facts):

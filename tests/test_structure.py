@@ -12,6 +12,7 @@ from pathlib import Path
 import pytest
 
 import anlage.core
+from anlage.data.tables import processes
 
 SOURCE = Path(inspect.getfile(anlage.core)).parent
 MODULES = sorted(info.name for info in pkgutil.walk_packages(anlage.core.__path__, "anlage.core."))
@@ -125,8 +126,47 @@ def test_the_first_paint_waits_for_no_document_table_database_or_drawing_library
 
 def test_widgets_and_presenters_hold_no_formula():
     """Numbers of the trade belong to the layers below: the window imports no formula and no rule."""
-    allowed = {"errors", "results", "drawing", "document", "procedure", "record", "quantities", "ranges", "joint"}
+    allowed = {
+        "errors",
+        "results",
+        "drawing",
+        "document",
+        "procedure",
+        "record",
+        "quantities",
+        "ranges",
+        "joint",
+        "machine",
+        "rulebook",
+    }
     for path in (SOURCE.parent / "ui").rglob("*.py"):
         for node in ast.walk(ast.parse(path.read_text())):
             if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("anlage.core."):
                 assert node.module.split(".")[2] in allowed, (path.name, node.module)
+
+
+def stated_words(path):
+    """Every text of a module that is no docstring."""
+    tree = ast.parse(path.read_text())
+    documented = (ast.Module, ast.ClassDef, ast.FunctionDef, ast.AsyncFunctionDef)
+    docs = {id(node.body[0].value) for node in ast.walk(tree)
+            if isinstance(node, documented) and node.body and isinstance(node.body[0], ast.Expr)}  # fmt: skip
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Constant) and isinstance(node.value, str) and id(node) not in docs:
+            yield node.value
+
+
+@pytest.mark.parametrize("folder", ["core/codes", "session"])
+def test_whatever_judges_names_no_process(folder):
+    """What binds a process stands in packs, what a process is in its table."""
+    named = {(path.name, word) for path in (SOURCE.parent / folder).rglob("*.py") for word in stated_words(path)
+             if word in processes()}  # fmt: skip
+    assert named == set()
+
+
+@pytest.mark.parametrize("folder", ["core/codes", "session/judging"])
+def test_whatever_judges_names_no_clause_and_no_group_of_metals(folder):
+    pattern = re.compile(r"\b[A-Z]{2}-\d{3}|\bP-(?:No\. ?)?\d|\bF-\d")
+    named = {(path.name, word) for path in (SOURCE.parent / folder).rglob("*.py") for word in stated_words(path)
+             if pattern.search(word)}  # fmt: skip
+    assert named == set()

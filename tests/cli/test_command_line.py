@@ -226,12 +226,32 @@ def test_a_fillet_is_free_of_thickness_limits(answer):
     assert found["warnings"][0]["code"] == "coupon.fillet_on_groove"
 
 
-def test_a_process_without_rules_proves_nothing(answer):
-    found = variables(answer, "process=GMAW", "thickness=12mm", "deposit=12mm")
-    assert found["process.GMAW"]["allowed"] is None
-    assert "no rules for GMAW" in found["process.GMAW"]["note"]
-    assert found["base_metal_thickness_mm"]["allowed"] is None
-    assert found["base_metal_thickness_mm"]["possible"] == [5, 24]
+def test_a_coupon_of_wire_says_how_its_metal_crossed_the_arc(answer):
+    words = ("process=GMAW", "thickness=12mm", "deposit=12mm", "filler=ER70S-6", "gas=80Ar/20CO2", "base=A36")
+    found = variables(answer, *words, "transfer_mode=dip", "supplemental_filler=none", "pwht=none")
+    assert found["base_metal_thickness_mm"]["allowed"] == [5, pytest.approx(13.2)]
+    assert found["deposit_thickness_mm.GMAW"]["allowed"] == [0, pytest.approx(13.2)]
+    assert found["transfer_mode.GMAW"]["allowed"] == {"one_of": ["short"]}
+    assert found["product_form.GMAW"]["allowed"] == {"one_of": ["bare", "metal-cored"]}
+    open_one = variables(answer, *words)
+    assert open_one["base_metal_thickness_mm"]["allowed"] == [5, pytest.approx(13.2)]
+    assert open_one["base_metal_thickness_mm"]["possible"] == [5, 24]
+    assert "transfer mode" in open_one["base_metal_thickness_mm"]["note"]
+
+
+def test_a_submerged_arc_coupon_says_its_flux(answer):
+    words = ("process=121", "thickness=20mm", "deposit=20mm", "base=A36", "pwht=none", "flux=Flux  12", "runs=multi")
+    found = variables(answer, *words, "filler=F7A2-EM12K", "flux_type=active", "recrushed_slag=no")
+    assert found["flux_tensile.SAW"]["allowed"] == {"one_of": ["7"]}
+    assert found["flux_type.SAW"]["allowed"] == {"one_of": ["active"]}
+    assert found["flux.SAW"]["allowed"] == "any"
+    alone = variables(answer, *words, "filler=EM12K")
+    assert alone["flux.SAW"]["allowed"] == {"one_of": ["flux 12"]}
+
+
+def test_a_self_shielded_coupon_has_no_gas(answer):
+    found = variables(answer, "process=FCAW", "thickness=12mm", "filler=E71T-8", "gas=none")
+    assert found["shielding_gas.FCAW"]["allowed"] == {"one_of": ["none"]}
 
 
 # verify --------------------------------------------------------------------------------------

@@ -3,6 +3,7 @@
 import json
 import sqlite3
 from contextlib import closing
+from pathlib import Path
 
 import pytest
 
@@ -13,6 +14,7 @@ from anlage.core.procedure import WPS
 from anlage.data.files import FOLDER
 from anlage.formats.font import measure
 from anlage.session.judging.assessment import Assessor
+from anlage.session.kinds import KINDS
 from anlage.session.machine.clock import utc_now
 from anlage.session.works.demo import demo_file
 from anlage.session.works.found_documents import records_of
@@ -112,11 +114,11 @@ def test_a_record_that_is_not_accepted_says_so(capsys, tmp_path):
 
 
 def test_a_schema_is_json_and_a_document_keeps_to_it(capsys):
-    for kind in ("wps", "pqr"):
-        schema = json.loads(ask(capsys, "schema", kind)[1])
-        document = DEMO / ("OST-W-01.json" if kind == "wps" else "OST-R-01.json")
+    for kind in KINDS:
+        schema = json.loads(ask(capsys, "schema", kind.id)[1])
+        document = DEMO / f"OST-{kind.letter}-01.json"
         assert set(json.loads(document.read_text())) <= set(schema["properties"])
-        assert schema["$id"].startswith(f"anlage-{kind}")
+        assert schema["$id"].startswith(kind.format)
 
 
 def test_a_document_goes_out_and_into_another_works_file(capsys, works, tmp_path):
@@ -145,7 +147,7 @@ def test_an_issued_revision_is_found_by_its_number(capsys, works):
 def test_a_sheet_is_printed_and_says_issued_only_when_it_is(capsys, works, tmp_path, monkeypatch):
     told = []
     monkeypatch.setattr(
-        "anlage.session.output.printed.sheet", lambda _wps, _proof, standing, _on: told.append(standing) or PAGES
+        "anlage.session.output.printed.sheet", lambda _wps, _proof, standing, *_on: told.append(standing) or PAGES
     )
     with open_works(works) as file:
         (own,) = [entry for entry in file.entries() if entry.number == "OST-W-01"]
@@ -164,6 +166,34 @@ def test_the_printed_sheet_is_a_pdf_alike_each_time(capsys, tmp_path, monkeypatc
     assert outs[0].read_bytes().startswith(b"%PDF-")
     assert b"D:20260921" in outs[0].read_bytes(), "the date that was given"
     assert refusal(capsys, "print", SOUND, "-o", str(tmp_path / "no/x.pdf")).startswith("x.pdf: it cannot be written (")
+
+
+@pytest.mark.parametrize(
+    ("words", "said"),
+    [
+        (("--works", "WORKS"), "OST-M-01 tap 60–120 with 15 m of leads dial 5.5..6.5"),
+        (("--works", "WORKS", "--calibration-months", "1"), "out of date since 2026-11-05, unproven as amps"),
+        ((), "OST-M-01 is no machine of the works: its dial is unproven as amps."),
+    ],
+)
+def test_the_machines_of_a_works_file_are_on_the_sheet(capsys, works, tmp_path, monkeypatch, words, said):
+    monkeypatch.setenv("SOURCE_DATE_EPOCH", "1795500000")  # 2026-11-24
+    seen = []
+    monkeypatch.setattr("anlage.cli.print_sheet.pdf", lambda found, **_: seen.extend(found) or b"%PDF-")
+    wps = json.loads(Path(SOUND).read_text())
+    wps["deposits"][0]["machine"] = "OST-M-01"
+    own = tmp_path / "own.json"
+    own.write_text(json.dumps(wps))
+    words = [str(works) if word == "WORKS" else word for word in words]
+    assert ask(capsys, "print", str(own), "-o", str(tmp_path / "x.pdf"), *words)[0] == 0
+    texts = " ".join(item.text for page in seen for item in page.items if hasattr(item, "text"))
+    assert said in texts.replace("\u2009", " ")
+
+
+@pytest.mark.parametrize("months", ["0", "121", "-3"])
+def test_a_number_of_months_that_is_none_is_refused(capsys, tmp_path, months):
+    refused = refusal(capsys, "print", SOUND, "-o", str(tmp_path / "x.pdf"), f"--calibration-months={months}")
+    assert refused == f"calibration-months: {months} is no number of months; write 1 to 120"
 
 
 def test_text_is_measured_alike_with_and_without_a_window(qapp):  # noqa: ARG001 - fonts need the application

@@ -15,7 +15,7 @@ from anlage.session.judging.assessment import Assessor
 from anlage.session.kinds import RECORD, Kind, kind_of_format
 from anlage.session.leaves.bounds import beyond
 from anlage.session.works.filed import opened
-from anlage.session.works.register import row_of
+from anlage.session.works.register import Standpoint, row_of
 from anlage.store import Draft, Entry
 from tests.torture.mutations import mutated
 
@@ -73,7 +73,7 @@ def check(kind: Kind, text: str) -> str:
         raise FoundError("what was mended is beyond what typing takes")
     entry = Entry("own", kind.format, "N", "T", 0, deleted=False)
     for system in ("si", "us"):
-        row_of(entry, (working, notices), None, assessor(), system)
+        row_of(entry, (working, notices), None, assessor(), Standpoint(system, "2026-11-23"))
     return "mended" if notices else "sound"
 
 

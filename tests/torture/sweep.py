@@ -17,6 +17,7 @@ from anlage.ui.desk.desk import WindowDesk
 from tests.torture.window import Work, counted, opened, settle, timed, views
 
 BEYOND = "99999999"
+TEXTS = 4  # are typed into each field
 MOST_LOOPS = 8.0  # a frozen window: about a quarter of a second of the machine this was written on
 MOST_CALLS = 400_000  # one view after one text; a tenth of a second of the machine this was written on
 
@@ -47,12 +48,12 @@ def number_paths(value: Any) -> Iterator[str]:
             yield from (f"{path}{end}" for end in ends if applies(value, path))
 
 
-def texts_of(path: str) -> tuple[str, ...]:
+def texts_of(path: str) -> tuple[str, str, str, str]:
     """Return what is typed into a field: the least and the most that it can be, a first key, and what is beyond all."""
     field = field_of(path)
     bound = bounds()[field.path]
-    ends = (show(end, field.kind, "si", unit_table()) for end in (bound.least, bound.most))
-    return (*ends, "1", BEYOND)
+    least, most = (show(end, field.kind, "si", unit_table()) for end in (bound.least, bound.most))
+    return least, most, "1", BEYOND
 
 
 def sweep(desk: WindowDesk, *, most_calls: int = 0, part: tuple[int, int] = (0, 1), each: int = 0) -> Iterator[Swept]:
@@ -103,18 +104,20 @@ def run_all(
     Parameters
     ----------
     folder : where the works file is made
-    part : which texts are tried, of how many one
+    part : which texts are tried of the first document, of how many one; of each document after it the next, so that
+        a field that many documents have meets more than one text
     most_calls, each : see `sweep`
     """
     found, worst, most = Counter[str](), None, 0.0
     window = opened(folder)
     desk = window.ready()
     assert desk.works is not None, "the demo is open"
-    for entry in desk.works.all_entries():
+    first, every = part
+    for number, entry in enumerate(desk.works.all_entries()):
         desk.open(entry.id)
         settle()
         loop = fixed_loop_s()
-        for swept in sweep(desk, most_calls=most_calls, part=part, each=each):
+        for swept in sweep(desk, most_calls=most_calls, part=((first + number) % every, every), each=each):
             found["views after a text"] += 1
             cost = swept.work.seconds / loop
             if cost > most:

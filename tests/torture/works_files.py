@@ -12,6 +12,7 @@ from types import FrameType
 from anlage.core.errors import AnlageError
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks
+from anlage.session.works.register import Standpoint
 from anlage.session.works.register_rows import RegisterRows
 from anlage.store import inspect_works, open_works
 from anlage.store.rescue import recover
@@ -148,7 +149,7 @@ def _inspect(path: Path, _beside: Path) -> str:
 
 def _opened_for_work(path: Path, _beside: Path) -> str:
     with closing(_works(path)) as works:
-        rows = RegisterRows(works, lambda: None).rows("si", assessor)
+        rows = RegisterRows(works, lambda: None).rows(Standpoint("si", NOW[:10]), assessor)
     return "told" if any(row.state == "cannot be read" for row in rows) else "sound"
 
 

@@ -113,6 +113,7 @@ def _mouse(widget, kind, position, held):
 
 @pytest.fixture(autouse=True)
 def _own_folders(tmp_path, monkeypatch):
+    monkeypatch.setattr("anlage.ui.desk.app.utc_now", lambda: NOW)  # what is in date is so whenever this is run
     for name in ("CONFIG", "STATE", "DATA"):
         monkeypatch.setenv(f"XDG_{name}_HOME", str(tmp_path / name.lower()))
 

@@ -2,27 +2,26 @@
 
 import argparse
 from collections.abc import Iterator, Sequence
+from pathlib import Path
 from typing import Any
 
 from anlage.cli.demands import KEYS, with_demands
-from anlage.cli.parsing import DEMANDS, DOCUMENT, add_records, add_words
+from anlage.cli.parsing import DEMANDS, DOCUMENT, add_records, add_words, add_works
 from anlage.core.codes import Rung
 from anlage.core.errors import InputError
 from anlage.core.procedure import WPS, Wps
 from anlage.core.results import Notice, Source
 from anlage.session.judging.assessment import Assessor
-from anlage.session.judging.editions import edition_of
 from anlage.session.judging.ladder import Line, lines
+from anlage.session.judging.marks import is_checked, overlay_sentences
 from anlage.session.keyed.answer import Answer, number, open_ends, range_as_json
 from anlage.session.keyed.arguments import Arguments
 from anlage.session.leaves.marks import proposed_sentences
-from anlage.session.works.found_documents import (
-    find_document,
-    records_for,
-)
+from anlage.session.works.found_documents import find_document, records_for
+from anlage.session.works.marked_codes import codes_of_file
 
 
-def check_answer(name: str, records: Sequence[str], words: Sequence[str]) -> Answer:
+def check_answer(name: str, records: Sequence[str], words: Sequence[str], works: str = "") -> Answer:
     """Return the verdict on a procedure by its code, from the records named, or from those of its works file.
 
     Raises
@@ -32,11 +31,12 @@ def check_answer(name: str, records: Sequence[str], words: Sequence[str]) -> Ans
     """
     found = find_document(name, WPS)
     wps = with_demands(found.value, Arguments(words, known=KEYS))
-    judge = Assessor(records_for(found, records))
+    codes = codes_of_file(Path(works) if works else found.works)
+    judge = Assessor(records_for(found, records), codes)
     proof = judge.assess(wps)
     if proof.judgement is None:
         raise InputError(proof.missing, where=wps.header.number or name, mend="state it in the procedure")
-    pack, edition = edition_of(str(wps.header.code))
+    pack, edition = codes.edition_of(str(wps.header.code))
     verdict, units = proof.judgement.verdict, wps.header.units
     notices = [Notice("record.refused", "pqr", str(fault)) for fault in judge.refused.values()]
     if not judge.records(pack):
@@ -82,7 +82,8 @@ def _rung(rung: Rung, line: Line) -> dict[str, Any]:
         "because": rung.because,
         "clause": rung.clause,
         "confidence": rung.confidence,
-        "checked": False,  # nobody has compared a rule with an owned copy yet: there is no way to say so
+        "checked": is_checked(rung),
+        **({"overlay": list(overlays)} if (overlays := overlay_sentences(rung.rules)) else {}),
         "records": list(rung.records),
         "reason": f"{line.reason} {line.mend}".strip(),
     }
@@ -102,6 +103,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     """Say what the command takes."""
     parser.add_argument("procedure", metavar="WPS", help=DOCUMENT)
     add_records(parser)
+    add_works(parser)
     add_words(parser, DEMANDS)
 
 
@@ -109,4 +111,4 @@ def answer(arguments: argparse.Namespace) -> Answer:
     """Judge a procedure."""
     words = [word for word in arguments.pqr if "=" in word]  # after --pqr a key=value is no file
     records = [word for word in arguments.pqr if "=" not in word]
-    return check_answer(arguments.procedure, records, [*arguments.words, *words])
+    return check_answer(arguments.procedure, records, [*arguments.words, *words], arguments.works)

@@ -2,8 +2,11 @@
 
 import argparse
 import textwrap
+from functools import partial
+from pathlib import Path
+from pkgutil import resolve_name
 
-from anlage.cli.parsing import CODE, Parser, add_words
+from anlage.cli.parsing import CODE, Parser, add_words, add_works
 from anlage.cli.what_it_buys import what_if_answer
 from anlage.core.catalogue import MetalGroup
 from anlage.core.codes import Demand
@@ -12,22 +15,27 @@ from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice
-from anlage.data.tables import catalogue, vocabulary
+from anlage.data.tables import catalogue, variables, vocabulary
 from anlage.session.judging.coupons import StatedCoupon, StatedCouponDeposit
+from anlage.session.judging.derivations import MAKES
+from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.judging.what_if import what_if
 from anlage.session.keyed.answer import Answer
 from anlage.session.keyed.arguments import Arguments
 
+MARKED = "anlage.session.works.marked_codes:codes_of_file"  # opens a works file: most coupons need none
 KEYS = (
     "process", "thickness", "deposit", "p_number", "group_number", "base", "base2", "filler", "f_number", "a_number",
     "filler_diameter", "position", "progression", "od", "preheat", "interpass", "pwht", "heat_input", "basis", "impact",
     "hardness_test", "max_pass_thickness", "transfer_mode", "gas", "backing_gas", "current", "backing", "joint",
-    "volts", "amps", "speed", "runs", "units", "weld",
+    "volts", "amps", "speed", "runs", "units", "weld", "flux", "flux_type", "recrushed_slag", "supplemental_filler",
+    "filler_make", "orifice_gas", "keyhole",
 )  # fmt: skip
+OF_A_PROCESS = ("flux_type", "recrushed_slag", "supplemental_filler", "keyhole")  # words of the table of variables
 INCH_UNITS = {"in", "ft", "thou"}
 
 
-def coupon_answer(code: str, words: list[str]) -> Answer:
+def coupon_answer(code: str, words: list[str], works: str = "") -> Answer:
     """Return what the coupon stated in `words` would buy by `code`.
 
     Raises
@@ -42,7 +50,8 @@ def coupon_answer(code: str, words: list[str]) -> Answer:
         hardness=arguments.answer("hardness_test"),
         units=_units(arguments),
     )
-    return what_if_answer(what_if(code, _coupon(arguments), demand), _basis_notices(arguments))
+    codes: Codes = resolve_name(MARKED)(Path(works)) if works else SHIPPED
+    return what_if_answer(what_if(code, _coupon(arguments), demand, codes), _basis_notices(arguments))
 
 
 def _units(a: Arguments) -> System:
@@ -160,12 +169,17 @@ def _deposits(a: Arguments) -> tuple[StatedCouponDeposit, ...]:
     heat = a.each_quantity("heat_input", count, "heat_input") if not _basis_notices(a) else [None] * count
     current = a.each_word("current", count, "current")
     transfer = a.each_word("transfer_mode", count, "transfer")
+    beside = {key: a.each(key, count, partial(_token, key)) for key in OF_A_PROCESS}
+    beside |= {key: a.each(key, count, lambda text: " ".join(text.casefold().split())) for key in MAKES}
+    beside["orifice_gas"] = a.each("orifice_gas", count, lambda text: _gas(text, "orifice_gas"))
     deposits = []
     for n, process in enumerate(processes):
         facts: dict[str, Fact | None] = {
             "filler_diameter_mm": diameter[n],
             "current_type": current[n],
             "transfer_mode": transfer[n],
+            "shielding_gas": "none" if texts["gas"][n] == "none" else None,
+            **{key: each[n] for key, each in beside.items()},
         }
         deposits.append(
             StatedCouponDeposit(
@@ -186,6 +200,14 @@ def _deposits(a: Arguments) -> tuple[StatedCouponDeposit, ...]:
     return tuple(deposits)
 
 
+def _token(key: str, text: str) -> str:
+    """Return one of the words that a variable may be."""
+    known = variables()[key].tokens
+    if text.casefold() not in known:
+        raise UnknownNameError(text, known, where=key)
+    return text.casefold()
+
+
 def _basis_notices(a: Arguments) -> list[Notice]:
     """Return a notice when the stated heat input has the efficiency in it, which this code does not compare."""
     if "basis" not in a:
@@ -203,9 +225,10 @@ def add_arguments(parser: Parser) -> None:
     """Say what the command takes."""
     parser.more = lambda: textwrap.fill(f"keys: {' '.join(KEYS)}", 100, subsequent_indent="  ")
     parser.add_argument("--code", required=True, help=CODE)
+    add_works(parser, "whose rulebook counts; else none")
     add_words(parser)
 
 
 def answer(arguments: argparse.Namespace) -> Answer:
     """Say what a coupon would buy."""
-    return coupon_answer(arguments.code, arguments.words)
+    return coupon_answer(arguments.code, arguments.words, arguments.works)

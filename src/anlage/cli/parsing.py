@@ -54,6 +54,11 @@ def add_json(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--json", action="store_true", dest="as_json", help="print one JSON object")
 
 
+def add_works(parser: argparse.ArgumentParser, of: str = "whose rulebook counts; else its own") -> None:
+    """Let a command judge by the rules as a works file has them."""
+    parser.add_argument("--works", metavar="FILE.anlage", default="", help=of)
+
+
 def add_records(parser: argparse.ArgumentParser) -> None:
     """Let a command take the records that a procedure is judged by."""
     parser.add_argument(

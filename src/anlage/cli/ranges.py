@@ -2,28 +2,27 @@
 
 import argparse
 from collections.abc import Sequence
+from pathlib import Path
 
 from msgspec.structs import replace
 
 from anlage.cli.demands import KEYS, with_demands
-from anlage.cli.parsing import CODE, DEMANDS, DOCUMENT, add_words
+from anlage.cli.parsing import CODE, DEMANDS, DOCUMENT, add_words, add_works
 from anlage.cli.what_it_buys import what_if_answer
 from anlage.core.procedure import Wps
 from anlage.core.record import PQR
 from anlage.core.results import Notice
-from anlage.session.judging.editions import edition_of
 from anlage.session.judging.evidence import evidence_of
 from anlage.session.judging.record_ranges import ranges_of_record
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.statements import demand_of
 from anlage.session.keyed.answer import Answer
 from anlage.session.keyed.arguments import Arguments
-from anlage.session.works.found_documents import (
-    find_document,
-)
+from anlage.session.works.found_documents import find_document
+from anlage.session.works.marked_codes import codes_of_file
 
 
-def ranges_answer(name: str, code: str, words: Sequence[str]) -> Answer:
+def ranges_answer(name: str, code: str, words: Sequence[str], works: str = "") -> Answer:
     """Return the allowed sets of every variable that a record gives by a code.
 
     Raises
@@ -33,10 +32,11 @@ def ranges_answer(name: str, code: str, words: Sequence[str]) -> Answer:
     """
     found = find_document(name, PQR)
     arguments = Arguments(words, known=KEYS)
-    asked = demand_of(with_demands(Wps(header=found.value.header), arguments), edition_of(code)[0])
-    ranges = ranges_of_record(code, found.value, asked)
+    codes = codes_of_file(Path(works) if works else found.works)
+    pack, _ = codes.edition_of(code)
+    asked = demand_of(with_demands(Wps(header=found.value.header), arguments), pack)
+    ranges = ranges_of_record(code, found.value, asked, codes)
     notices = []
-    pack, _ = edition_of(code)
     evidence = evidence_of(found.value, pack, coupon_of(found.value, pack))
     if evidence.state != "accepted":
         text = f"the record is {evidence.words()}; it qualifies nothing yet"
@@ -51,9 +51,10 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     """Say what the command takes."""
     parser.add_argument("record", metavar="PQR", help=DOCUMENT)
     parser.add_argument("--code", required=True, help=CODE)
+    add_works(parser)
     add_words(parser, DEMANDS)
 
 
 def answer(arguments: argparse.Namespace) -> Answer:
     """Say what a record allows."""
-    return ranges_answer(arguments.record, arguments.code, arguments.words)
+    return ranges_answer(arguments.record, arguments.code, arguments.words, arguments.works)

@@ -52,8 +52,25 @@ class Process(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=T
     deposition: Deposition | None = None
     k: tuple[Efficiency, ...] = ()
 
+    @property
+    def is_open_wire(self) -> bool:
+        """Whether a wire crosses the arc under a gas, in drops, spray or short circuits."""
+        return self.electrode == "wire" and self.shield == "gas"
+
 
 Processes = Mapping[str, Process]
+
+
+def of_sticks(processes: Processes) -> str:
+    """Return the process of covered electrodes.
+
+    Examples
+    --------
+    >>> from anlage.data.tables import processes
+    >>> of_sticks(processes())
+    'SMAW'
+    """
+    return next(row.id for row in processes.values() if row.electrode == "stick")
 
 
 def read_processes(text: str, *, where: str = "processes.toml") -> Processes:

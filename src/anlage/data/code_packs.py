@@ -2,12 +2,15 @@
 
 from collections.abc import Mapping
 from functools import cache
+from typing import Any
 
 from anlage.core.catalogue import GROUP_COLUMNS, Filler
-from anlage.core.codes.loader import read_pack
+from anlage.core.codes.loader import read_pack, written_rules
+from anlage.core.codes.marked import marked, overlaid
 from anlage.core.codes.names import Names
-from anlage.core.codes.pack import Pack
+from anlage.core.codes.pack import Pack, Rule
 from anlage.core.errors import FormatError, UnknownNameError
+from anlage.core.rulebook import Overlay, Rulebook
 from anlage.data.installed_codes import HEAD, code_folders, pack_files
 from anlage.data.tables import catalogue, unit_table, variables, vocabulary
 
@@ -29,6 +32,41 @@ def code_pack(code: str) -> Pack:
         where = f"{folders[code].name}/{HEAD}"
         raise FormatError(f"its code is {pack.code}", where=where, mend=f"write {code}, or rename the folder")
     return pack
+
+
+def marked_pack(code: str, book: Rulebook) -> Pack:
+    """Return the pack of a code with the overlays of a rulebook.
+
+    Raises
+    ------
+    UnknownNameError : no pack ships for the code
+    """
+    shipped = code_pack(code)
+    return marked(shipped, book, lambda overlay: overlaid_rules(code, overlay))
+
+
+def overlaid_rules(code: str, overlay: Overlay) -> tuple[Rule, ...]:
+    """Return what an overlay makes of a rule.
+
+    Raises
+    ------
+    UnknownNameError : no pack ships for the code, or it has no such rule
+    FormatError : the overlay is at fault
+    """
+    shipped, files = code_pack(code), pack_files(code_folders()[code])
+    return overlaid(shipped, overlay, lambda instead: read_pack(files, names=pack_names(), instead=instead))
+
+
+@cache
+def written_pack(code: str) -> Mapping[str, Mapping[str, Any]]:
+    """Return the rules of a code as they are written, by their id.
+
+    Raises
+    ------
+    UnknownNameError : no pack ships for the code
+    """
+    code_pack(code)
+    return written_rules(pack_files(code_folders()[code]))
 
 
 @cache

@@ -21,6 +21,7 @@ class _Waiting(Struct):
     first: float
     due: float
     fault: Exception | None = None
+    typed_on: float | None = None  # the first edit since its save was begun
 
 
 class Saver:
@@ -50,7 +51,10 @@ class Saver:
             if before is None:
                 self._waiting[document_id] = _Waiting(save, now, now + QUIET_S)
             elif before.fault is None:
-                before.save, before.due = save, min(now + QUIET_S, before.first + LATEST_S)
+                if self._busy == document_id:
+                    before.typed_on = before.typed_on or now
+                first = before.first if before.typed_on is None else before.typed_on
+                before.save, before.due = save, min(now + QUIET_S, first + LATEST_S)
             else:
                 before.save, before.due = save, min(before.due, now + QUIET_S)
             self._changed.notify_all()
@@ -112,10 +116,11 @@ class Saver:
                 if fault is None:
                     if waiting.save is save:
                         self._waiting.pop(own, None)
-                    else:  # typed on meanwhile
-                        waiting.first = time.monotonic()
-                        waiting.fault = None
+                    else:  # typed on meanwhile: a long save puts none of that off
+                        waiting.first = waiting.typed_on or time.monotonic()
+                        waiting.typed_on = waiting.fault = None
                 else:
+                    waiting.typed_on = None
                     waiting.fault = fault
                     waiting.due = time.monotonic() + (HELD_AGAIN_S if isinstance(fault, HeldError) else AGAIN_S)
                 told = self._to_be_told()

@@ -6,12 +6,14 @@ from collections import Counter
 import pytest
 from msgspec.structs import replace
 
-from anlage.core.codes import Coupon, Demand, Measured, Names, cover_box, read_pack, verdict_of
+from anlage.core.codes import Coupon, Demand, Measured, Names, cover_box, read_pack, verdict_of, with_checks
 from anlage.core.codes.facts import Facts
 from anlage.core.codes.loader import faults_of_pack
 from anlage.core.codes.specimens import lacking
+from anlage.core.document import with_
 from anlage.core.errors import FormatError
 from anlage.core.ranges import ANY, NONE, all_but, between, choices
+from anlage.core.rulebook import Check
 from anlage.core.variables import read_variables
 from anlage.data.tables import unit_table, vocabulary
 
@@ -64,9 +66,13 @@ def pack(*rules, head=HEAD):
     return read_pack({"pack.toml": head, "rules.toml": "".join(rules)}, names=NAMES)
 
 
-def allowance(rules, facts, signed=frozenset(), assumed=None, **demand):
+def allowance(rules, facts, assumed=None, **demand):
+    return allowed_by(pack(*rules), facts, assumed, **demand)
+
+
+def allowed_by(made, facts, assumed=None, **demand):
     record = Coupon(name="R", joint={}, deposits=({"process": "SMAW", **facts},), assumed=assumed or {})
-    return cover_box(pack(*rules), record, Demand(**demand), signed=signed).deposits[0].get("x")
+    return cover_box(made, record, Demand(**demand)).deposits[0].get("x")
 
 
 def sure(kind, rest, facts, **demand):
@@ -195,10 +201,15 @@ def test_bounds_include_their_number_as_their_word_says(bound, inside, outside):
     assert allowance([text], {"x": "v", "y_mm": outside}) is None
 
 
-def test_a_hazy_rule_counts_only_when_someone_has_signed_it():
-    hazy = [rule("same", confidence="L")]
-    assert allowance(hazy, {"x": "v"}).sure == NONE
-    assert allowance(hazy, {"x": "v"}, signed=frozenset({"r"})).sure == choices("v")
+def test_a_hazy_rule_counts_only_in_the_edition_and_words_that_someone_has_checked():
+    hazy = pack(rule("same", confidence="L"))
+    (own,) = hazy.rules
+    check = Check(rule="r", edition="2019", by="A. Maker", on="2026-03-02T08:00:00Z", copy="no. 7", said=own.said)
+    other = with_(check, said="0" * 16)
+    assert allowed_by(hazy, {"x": "v"}).sure == NONE
+    assert allowed_by(with_checks(hazy, (check,), "2019"), {"x": "v"}).sure == choices("v")
+    assert allowed_by(with_checks(hazy, (check,), "2021"), {"x": "v"}).sure == NONE, "checked in another edition"
+    assert allowed_by(with_checks(hazy, (other,), "2019"), {"x": "v"}).sure == NONE, "its words are others since"
 
 
 def test_a_process_without_rules_in_the_pack_is_unproven():
@@ -287,7 +298,7 @@ SPLIT = "rows = [{below = {si = 5, us = 0.3}, high = {is = 1}}, {from = {si = 5,
     ("text", "line", "what"),
     [
         (rule("same", "clauze = 3"), 11, "a rule of kind same has no key clauze; write clause"),
-        (rule("bend"), 9, "no kind bend; take one of same, group"),
+        (rule("bend"), 9, "no kind bend; take one of same, only, group"),
         (rule("table", OVERLAP), 11, "rows 1 and 2 of r overlap; part them with below and from"),
         (rule("table", SPLIT, variable="x_mm"), 11, "rows 1 and 2 of r overlap"),
         (rule("same").replace('clause = "1.2"', 'clause = ""'), 5, "the rule has no clause; state clause"),

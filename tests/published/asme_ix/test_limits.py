@@ -11,6 +11,7 @@ from tests.builders import allowed, coupon, deposit, failing, judged, metals, wp
 IN, FAHRENHEIT = 25.4, 5 / 9
 TITANIUM, NICKEL, ZIRCONIUM, NINE_NICKEL = (metals(p) for p in ("51", "43", "61", "11A"))
 TRAILING = {"trailing_gas": "Ar", "trailing_gas_flow_l_min": 20.0}
+WIRE_ALONE = {"filler_classification": "EM12K", "flux_wire": "wire", "flux_tensile": None}
 MACHINE = {"operation": "machine", "electrodes": "single"}
 
 # clause, process, facts of the coupon's joint and deposit, impact, variable, just inside, just outside
@@ -42,6 +43,33 @@ LIMITS = [
     ("QW-410.9", "SMAW", {}, {}, True, "runs", "multi", "single"),
     ("QW-410.10", "GTAW", {}, MACHINE, True, "electrodes", "single", "multiple"),
     ("QW-410.11", "GTAW", TITANIUM, {"closed_chamber": "yes"}, False, "closed_chamber", "yes", "no"),
+    ("QW-404.5", "SAW", {}, {"a_number": "2"}, False, "a_number", "1", "3"),
+    ("QW-404.9", "SAW", {}, {}, False, "flux_tensile", "7", "8"),
+    ("QW-404.9", "SAW", {}, WIRE_ALONE, False, "flux", "flux 12", "flux 13"),
+    ("QW-404.9", "SAW", metals("8"), {"a_number": "8"}, False, "flux", "flux 12", "flux 13"),
+    ("QW-404.24", "GMAW", {}, {}, False, "supplemental_filler", "none", "cold wire"),
+    ("QW-404.34", "SAW", {}, {}, False, "flux_type", "neutral", "active"),
+    ("QW-404.36", "SAW", {}, {}, False, "recrushed_slag", "no", "yes"),
+    ("QW-404.23", "GMAW", {}, {}, False, "product_form", "metal-cored", "flux-cored"),
+    ("QW-404.23", "FCAW", {}, {}, False, "product_form", "flux-cored", "bare"),
+    ("QW-404.12", "FCAW", {}, {"filler_classification": "E70T-1C"}, True, "filler_classification", "E71T-1C",
+     "E71T-1M"),
+    ("QW-404.12", "SMAW", {}, {"filler_classification": "E8018-B2"}, True, "filler_classification", "E8016-B2",
+     "E8018-C1"),
+    ("QW-404.35", "SAW", {}, {}, True, "filler_classification", "F7A2-EM12K", "F7A4-EH14"),
+    ("QW-405.2", "GMAW", {"progression": "none"}, {}, True, "progression", "downhill", "uphill"),
+    ("QW-408.2", "GMAW", {}, {}, False, "shielding_gas", "Ar-10CO2", "Ar-20CO2"),
+    ("QW-408.2", "FCAW", {}, {"shielding_gas": "none"}, False, "shielding_gas", "none", "CO2"),
+    ("QW-408.4", "PAW", {}, {}, False, "shielding_gas", "Ar", "Ar-25He"),
+    ("QW-408.4", "PAW", {}, {}, False, "orifice_gas", "Ar", "Ar-5H2"),
+    ("QW-408.9", "GMAW", NICKEL, {"backing_gas": "Ar"}, False, "backing_gas", "He", "none"),
+    ("QW-409.1", "SAW", {}, {"heat_input_kj_mm": 2.5}, True, "heat_input_kj_mm", (1, 2.5), (1, 2.51)),
+    ("QW-409.2", "GMAW", {}, {}, False, "transfer_mode", "pulsed", "short"),
+    ("QW-409.2", "GMAW", {}, {"transfer_mode": "short"}, False, "transfer_mode", "short", "globular"),
+    ("QW-409.4", "SAW", {}, {}, True, "current_type", "DCEP", "AC"),
+    ("QW-410.10", "SAW", {}, {}, True, "electrodes", "single", "multiple"),
+    ("QW-410.11", "PAW", TITANIUM, {"closed_chamber": "yes"}, False, "closed_chamber", "yes", "no"),
+    ("QW-410.12", "PAW", {}, {}, False, "keyhole", "melt-in", "keyhole"),
     ("QW-410.64", "SMAW", NINE_NICKEL | {"thermal_preparation": "no"}, {}, False, "thermal_preparation", "no", "yes"),
 ]  # fmt: skip
 TREATED = {"pwht": "below-ltt", "pwht_temperature_c": 620.0, "pwht_time_h": 4.0}

@@ -258,3 +258,52 @@ def test_a_range_without_an_end_is_held_against_what_is_drawn():
     assert "stated for ≥ 200" in str(told["joint/od_mm"])
     thin = complaints_of(with_at(wps, "range/thickness_mm", Interval(0, 5, low_open=True)), "si")
     assert "stated for ≤ 5" in str(thin["range/thickness_mm"])
+
+
+@pytest.fixture(scope="module")
+def gates():
+    """A procedure of a short-circuit and a cored wire that is all inside, and its record."""
+    wps = changed(read("OST-W-04", PROCEDURE), {
+        "preheat/minimum_c": 35.0, "deposits/d2/shielding_gas": "Ar-20CO2", "range/thickness_mm": Interval(6, 36),
+    })  # fmt: skip
+    record = read("OST-R-03", RECORD)
+    assert verdict(wps, record).judgement.verdict == "inside"
+    return wps, record
+
+
+SOLID = {"deposits/d1/shielding_gas": "Ar-2O2"}
+# What is written the same in procedure and record, and so would agree; what hangs on it; the words.
+AGREED = [
+    ({"deposits/d1/transfer_mode": "spray"}, "transfer_mode", "as spray under Ar-25CO2"),
+    ({"deposits/d1/transfer_mode": "pulsed", "deposits/d1/shielding_gas": "CO2"}, "transfer_mode", "pulsed under CO2"),
+    (SOLID | {"deposits/d1/transfer_mode": "spray"}, "transfer_mode", "spray begins near 165\u2009A"),
+    ({"deposits/d2/filler": "E71T-11"}, "shielding_gas", "E71T-11 shields itself"),
+    ({"deposits/d2/filler": "E71T-11"}, "current_type", "E71T-11 is made for DCEN, not for DCEP"),
+    ({"deposits/d2/current_type": "DCEN"}, "current_type", "E71T-1M is made for DCEP"),
+    ({"deposits/d2/shielding_gas": "none"}, "shielding_gas", "E71T-1M needs a shielding gas"),
+    ({"joint/backing_form": "ceramic"}, "backing", "ceramic is stated as backing, and steel bar as well"),
+]
+
+
+@pytest.mark.parametrize(("changes", "variable", "words"), AGREED, ids=[each[2] for each in AGREED])
+def test_a_contradiction_that_procedure_and_record_share_is_not_inside(gates, changes, variable, words):
+    wps, record = (changed(each, changes) for each in gates)
+    judgement = verdict(wps, record).judgement
+    rung = next(each for each in judgement.rungs if words in each.clash)
+    assert (rung.variable, rung.verdict) == (variable, "unproven")
+
+
+def test_a_short_circuit_over_the_current_of_spray_is_none(gates, pack):
+    hot = {f"passes/{each.id}/current_a": Interval(200, 230) for each in gates[0].passes if each.deposit == "d1"}
+    told = clashes_of(changed(gates[0], SOLID | hot), pack.derive)
+    assert [each.text for each in told] == [
+        "short is stated, but spray begins near 165\u2009A and 200..230\u2009A is set"
+    ]
+
+
+def test_the_transfer_of_a_record_is_held_against_every_pass_as_read(gates, pack):
+    read_hot = changed(gates[1], SOLID | {f"welded/{gates[1].welded[0].id}/current_a": 210.0})
+    found = [each for each in clashes_of(read_hot, pack.derive) if "transfer_mode" in each.variables]
+    assert [each.leaves[1] for each in found] == [f"welded/{gates[1].welded[0].id}/current_a"]
+    healthy = changed(gates[1], SOLID)
+    assert not [each for each in clashes_of(healthy, pack.derive) if "transfer_mode" in each.variables]

@@ -101,8 +101,38 @@ def test_what_deposits_state_already_is_filled_in_and_kept():
         1.2,
     )
     assert {path for path in done.proposed if path.startswith("deposits/")} == {
-        f"deposits/d1/{leaf}" for leaf in ("shielding_gas", "gas_flow_l_min", "current_type", "filler_diameter_mm")
-    }
+        f"deposits/d1/{leaf}" for leaf in ("shielding_gas", "gas_flow_l_min", "current_type", "filler_diameter_mm",
+                                           "operation", "supplemental_filler")
+    }  # fmt: skip
+
+
+def test_a_wire_that_shields_itself_gets_no_gas_and_its_polarity():
+    """Self-shielded wires run on negative polarity (common practice, no source)."""
+    start, _ = with_deposit(stated("A36", "plate", 16.0, "3G"), process="FCAW", filler="E71T-8")
+    (own,) = drafted(start).wps.deposits
+    assert (own.shielding_gas, own.gas_flow_l_min, own.current_type) == ("none", None, "DCEN")
+
+
+@pytest.mark.parametrize(("position", "mode"), [("1G", "spray"), ("2G", "spray"), ("3G", "short"), ("4G", "short")])
+def test_a_metal_cored_wire_sprays_only_where_its_puddle_lies(position, mode):
+    """Spray is for flat and horizontal (common practice, no source)."""
+    found = drafted(stated("A572-50", "plate", 22.0, position), ("MCAW",))
+    assert [each.transfer_mode for each in found.wps.deposits] == [mode]
+    assert found.wps.passes
+    assert [each.operation for each in found.wps.deposits] == ["semiautomatic"]
+
+
+def test_no_pass_of_a_submerged_arc_is_laid_uphill_whatever_its_wire():
+    found = drafted(stated("A572-50", "plate", 22.0, "3G"), ("SAW",))
+    assert not found.wps.passes
+    assert any("flux and slag fall away" in each for each in found.said)
+
+
+@pytest.mark.parametrize("process", ["SMAW", "GMAW", "FCAW"])
+def test_a_groove_on_a_bar_is_drafted_without_a_root_face(process):
+    """A V on backing has a feather edge (AWS D1.1 B-U2a, from memory, M)."""
+    joint = drafted(stated("A36", "plate", 22.0, "1G"), (process,)).wps.joint
+    assert (joint.kind, joint.root_face_mm.nominal) == ("v-backing", 0.0)
 
 
 @pytest.mark.parametrize(

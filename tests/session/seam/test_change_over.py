@@ -72,3 +72,18 @@ def test_sizes_follow_the_units_of_whoever_reads():
     wps = welded(STICK, {**STICK, "filler_diameter_mm": [2.4, 2.4]})
     assert change_overs(wps, "us")[0].text.replace("\N{NO-BREAK SPACE}", " ") == "Before pass 2: take E7018 3/32 in."
     assert change_overs(with_at(wps, "header/number", "X"), "us") == change_overs(wps, "us")
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "step"),
+    [
+        ("M-1", "M-2", "go over from machine M-1 to M-2: leads, clamp and remote too"),
+        ("M-1", None, "one machine is not stated: whether it is the same is not known"),
+        (" ", "M-2", "one machine is not stated: whether it is the same is not known"),
+        ("M-1", "m 1 ".replace(" ", "-", 1), ""),
+        (None, None, ""),
+    ],
+)
+def test_another_machine_is_gone_over_to(one, other, step):
+    ((_, found),) = steps({**TIG, "machine": one}, {**STICK, "machine": other})
+    assert [each for each in found if "machine" in each] == ([step] if step else [])

@@ -11,9 +11,12 @@ from anlage.core.errors import AnlageError
 from anlage.session.judging.assessment import Assessor
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks
+from anlage.session.works.register import Standpoint
 from anlage.session.works.register_rows import RegisterRows
+from tests.demo import NUMBERS, PROCEDURES
 
 NOW = "2026-11-23T12:00:00Z"
+FIRST = len(PROCEDURES)  # the place of the first record
 BODIES = [
     b"\xff\xfe no text", b"", b"[]", "just text", 12, 1.5,
     b'{"format": "anlage-pqr", "version": 3, "joint": {"thickness_mm": 1' + b"0" * 400 + b"}}",
@@ -65,13 +68,13 @@ def opened(path):
         each.close()
 
 
-@pytest.mark.parametrize("place", [0, 3])
+@pytest.mark.parametrize("place", [0, FIRST])
 @pytest.mark.parametrize("body", BODIES, ids=lambda body: repr(body)[:40])
 def test_one_damaged_draft_hides_nothing_but_itself(path, opened, body, place):
     own = damaged(path, place, body=body)
     works = opened()
-    shown = RegisterRows(works, lambda: None).rows("si", lambda: Assessor(works.records()))
-    assert [row.number for row in shown] == ["OST-W-01", "OST-W-02", "OST-W-03", "OST-R-01", "OST-R-02"]
+    shown = RegisterRows(works, lambda: None).rows(Standpoint("si", NOW[:10]), lambda: Assessor(works.records()))
+    assert [row.number for row in shown] == NUMBERS
     assert own not in dict(works.records()), "what cannot be read whole proves nothing"
     for entry in (*works.entries(), *works._file.entries()):
         if entry.id != own:
@@ -82,9 +85,9 @@ def test_one_damaged_draft_hides_nothing_but_itself(path, opened, body, place):
 
 def test_one_bad_byte_in_a_text_is_replaced_and_told(path, opened):
     with closing(sqlite3.connect(path)) as connection:
-        query = "SELECT body FROM drafts ORDER BY rowid LIMIT 1 OFFSET 3"
-        (body,) = connection.execute(query).fetchone()
-    own = damaged(path, 3, body=body.replace(b"Plate coupon", b"Plate \xffoupon"))
+        query = "SELECT body FROM drafts ORDER BY rowid LIMIT 1 OFFSET ?"
+        (body,) = connection.execute(query, (FIRST,)).fetchone()
+    own = damaged(path, FIRST, body=body.replace(b"Plate coupon", b"Plate \xffoupon"))
     works = opened()
     working, notices = works.read(own)
     assert working.value.header.title == "Plate \ufffdoupon for penstock shells"
@@ -103,9 +106,9 @@ def test_waiting_texts_that_cannot_be_read_are_told_and_the_draft_opens(path, op
 
 def test_a_record_of_which_something_was_left_out_supports_nothing(path, opened):
     with closing(sqlite3.connect(path)) as connection:
-        (body,) = connection.execute("SELECT body FROM drafts ORDER BY rowid LIMIT 1 OFFSET 3").fetchone()
+        (body,) = connection.execute("SELECT body FROM drafts ORDER BY rowid LIMIT 1 OFFSET ?", (FIRST,)).fetchone()
     failed = body.replace(b'"passed": true', b'"passed": "failed, the second one"', 1)
-    own = damaged(path, 3, body=failed)
+    own = damaged(path, FIRST, body=failed)
     works = opened()
     assert own not in dict(works.records())
     assert works.read(own)[1], "it opens, and says what was left out"

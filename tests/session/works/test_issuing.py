@@ -16,7 +16,7 @@ from anlage.session.works.found_documents import find_document, standing_of
 from anlage.session.works.issuing import Saying, against, issue
 from anlage.session.works.next_steps import next_steps
 from anlage.session.works.open_works import OpenWorks
-from anlage.session.works.register import Shown, procedure_row
+from anlage.session.works.register import Shown, Standpoint, procedure_row
 from anlage.session.works.templates import copied, coupon_of
 
 NOW = "2026-11-23T12:00:00Z"
@@ -86,7 +86,7 @@ def test_where_no_record_counts_nothing_is_inside_and_a_reason_is_asked(works, k
     with pytest.raises(InputError, match="not judged: no record counts by this code is not said"):
         issue(works, own, working, found, SAID)
     assert "no record counts yet" in next_steps(working, assessment, works.standing(own, working))[0].text
-    row = procedure_row(Shown(own, working, "draft", Assessor(records), "si"))
+    row = procedure_row(Shown(own, working, "draft", Assessor(records), Standpoint("si")))
     assert (row.verdict, row.said) == ("unproven", "not judged: no record counts by this code")
     pages = sheet(working.value, assessment, works.standing(own, working), Stationery("a4", measure))
     texts = [item.text for page in pages for item in page.items if hasattr(item, "text")]

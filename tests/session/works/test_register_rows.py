@@ -8,14 +8,16 @@ import pytest
 
 from anlage.core.document import with_at
 from anlage.session.judging.assessment import Assessor
-from anlage.session.kinds import PROCEDURE, RECORD
+from anlage.session.kinds import KINDS, PROCEDURE, RECORD
 from anlage.session.leaves.draft import typed
 from anlage.session.works.clerk import Clerk
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks
+from anlage.session.works.register import Standpoint
 from anlage.session.works.register_rows import FEW, RegisterRows
 
 NOW = "2026-11-23T12:00:00Z"
+SI, US = Standpoint("si", NOW[:10]), Standpoint("us", NOW[:10])
 MANY = FEW + 8
 
 
@@ -26,13 +28,13 @@ class Counting(Clerk):
         super().__init__()
         self.taken, self.asked = [], []
 
-    def take(self, filed, order):
+    def take(self, filed, order, books):
         self.taken.append([each.entry.number for each in filed])
-        super().take(filed, order)
+        super().take(filed, order, books)
 
-    def rows(self, ids, system):
+    def rows(self, ids, seen):
         self.asked += ids
-        return super().rows(ids, system)
+        return super().rows(ids, seen)
 
     def close(self):
         """There is nothing to end."""
@@ -57,12 +59,12 @@ class Judging:
         self.rows = RegisterRows(works, lambda: self.told.append(1), lambda: self.clerk)
 
     def begun(self):
-        return self.rows.rows("si", lambda: Assessor(self.works.records()))
+        return self.rows.rows(SI, lambda: Assessor(self.works.records()))
 
     def done(self):
         self.begun()
         self.rows._thread.join(60)
-        return self.rows.rows("si", lambda: pytest.fail("nothing is judged twice"))
+        return self.rows.rows(SI, lambda: pytest.fail("nothing is judged twice"))
 
     def change(self, document_id, path, text):
         self.works.save(document_id, typed(self.works.read(document_id)[0], path, text, "si"))
@@ -82,8 +84,8 @@ def test_the_list_is_there_at_once_and_fills(judging, works):
     assert not any(row.said == "being judged…" for row in found)
     assert judging.told
     assessor = Assessor(works.records())
-    entries = [*works.entries(PROCEDURE), *works.entries(RECORD)]
-    assert list(found) == [judging.rows._row(entry, assessor, "si") for entry in entries]
+    entries = [entry for kind in KINDS for entry in works.entries(kind)]
+    assert list(found) == [judging.rows._row(entry, assessor, SI) for entry in entries]
 
 
 def test_nothing_is_judged_twice_and_a_few_at_once_here(judging, works):
@@ -119,28 +121,28 @@ def test_what_cannot_be_read_hides_nothing_else(works, judging):
 def test_the_process_judges_as_the_clerk_here_does_and_its_end_is_told(works):
     told = Event()
     rows = RegisterRows(works, told.set)
-    rows.rows("si", lambda: pytest.fail("many are not judged here"))
+    rows.rows(SI, lambda: pytest.fail("many are not judged here"))
     rows._thread.join(120)
-    found = rows.rows("si", lambda: pytest.fail("nothing is judged twice"))
+    found = rows.rows(SI, lambda: pytest.fail("nothing is judged twice"))
     clerk = Clerk()
-    entries = [*works.entries(PROCEDURE), *works.entries(RECORD)]
-    clerk.take([works.filed(entry) for entry in entries], [entry.id for entry in entries])
-    assert found == clerk.rows([entry.id for entry in entries], "si")
+    entries = [entry for kind in KINDS for entry in works.entries(kind)]
+    clerk.take([works.filed(entry) for entry in entries], [entry.id for entry in entries], {})
+    assert found == clerk.rows([entry.id for entry in entries], SI)
     assert told.is_set()
     os.kill(rows._clerk._process.pid, signal.SIGKILL)
-    rows.rows("us", lambda: pytest.fail("many are not judged here"))
+    rows.rows(US, lambda: pytest.fail("many are not judged here"))
     rows._thread.join(60)
-    assert {row.said.split(":")[0] for row in rows.rows("us", lambda: pytest.fail("not here"))} == {"not judged"}
+    assert {row.said.split(":")[0] for row in rows.rows(US, lambda: pytest.fail("not here"))} == {"not judged"}
     rows.close()
 
 
 def test_a_clerk_lets_go_of_what_is_put_away(works):
     clerk = Clerk()
     entries = works.all_entries()
-    clerk.take([works.filed(entry) for entry in entries], [entry.id for entry in entries])
-    clerk.rows([entries[0].id], "si")
+    clerk.take([works.filed(entry) for entry in entries], [entry.id for entry in entries], {})
+    clerk.rows([entries[0].id], SI)
     before = clerk._assessor
-    clerk.take([], [entry.id for entry in entries if entry.kind == PROCEDURE.format])
-    (row,) = clerk.rows([entries[0].id], "si")
+    clerk.take([], [entry.id for entry in entries if entry.kind == PROCEDURE.format], {})
+    (row,) = clerk.rows([entries[0].id], SI)
     assert clerk._assessor is not before
     assert row.verdict != "inside"  # no record is left

@@ -6,11 +6,12 @@ from contextlib import closing
 import pytest
 
 from anlage.session.works.demo import demo_file
+from tests.demo import NUMBERS, PROCEDURES
 
 NOW = "2026-11-23T12:00:00Z"
 
 
-@pytest.mark.parametrize("place", [0, 3])
+@pytest.mark.parametrize("place", [0, len(PROCEDURES)])
 def test_the_window_shows_the_register_over_a_damaged_draft(open_person, tmp_path, place):
     path = demo_file(NOW, folder=tmp_path)
     with closing(sqlite3.connect(path)) as connection, connection:
@@ -19,8 +20,8 @@ def test_the_window_shows_the_register_over_a_damaged_draft(open_person, tmp_pat
         connection.execute("UPDATE drafts SET body = ? WHERE document_id = ?", (b"\xff", own))
     person = open_person(path)
     person.settle()
-    assert len(person.desk.rows()) == 5
-    for name in ("register", "joint", "passes", "ranges", "proof", "sheet"):
+    assert len(person.desk.rows()) == len(NUMBERS)
+    for name in ("register", "joint", "passes", "ranges", "proof", "machine", "sheet"):
         person.desk.go(name)
         person.settle()
     person.desk.open_document(own)

@@ -19,6 +19,7 @@ from anlage.core.procedure import Header, Wps
 from anlage.session.machine.settings import read_settings, settings_file
 from anlage.session.works.demo import demo_file
 from anlage.store import create_works, open_works
+from tests.demo import PROCEDURES, following
 from tools.packaging import FOLDER, MADE
 
 NOW = "2026-11-23T12:00:00Z"
@@ -98,7 +99,7 @@ def test_a_second_reader_sees_what_the_writer_does(demo, open_person, tmp_path):
     second.press("Alt+G")
     second.desk._works._following.look()
     second.settle()
-    assert "OST-W-04" in [row.number for row in second.place.rows]
+    assert following(PROCEDURES) in [row.number for row in second.place.rows]
 
 
 # What an installation brings -----------------------------------------------------------------

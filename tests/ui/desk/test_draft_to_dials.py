@@ -7,6 +7,18 @@ from anlage.ui.places.passes.model import MARK
 CURRENT = 2
 
 
+def calibrate(person):
+    """Make a machine with two readings of a tap, key by key."""
+    person.press("Ctrl+Shift+M")
+    for dial, amps in (("2", "60"), ("9", "160")):
+        person.press("Ctrl+Return")
+        own = person.document.value.readings[-1].id
+        for leaf, text in (("tap", "B"), ("dial", dial), ("current_a", amps), ("meter", "K-2"), ("day", "2026-11-02")):
+            person.place.fields[f"readings/{own}/{leaf}"].setFocus()
+            person.fill(text)
+    assert "machine, 1 of 1 taps in date" in person.desk.shell.band.state.text()
+
+
 def test_from_a_draft_to_the_dial(person):
     person.press("Alt+B")
     for path, text in (("metals/one/name", "A106-B"), ("joint/product", "pipe"), ("technique/position", "5G"),
@@ -51,22 +63,15 @@ def test_from_a_draft_to_the_dial(person):
     assert person.wps.technique.progression is None
     assert "another position" not in person.place.fill.text()
 
+    number = person.document.document_id
+    calibrate(person)
+    person.desk.open_document(number)
+    person.desk.go("passes")
     person.place.views.show_view("sectors")
     view = person.place.views.front()
-    for dial, amps in (("2", "60"), ("9", "160")):
-        person.click(view.add_reading)
-        own = person.wps.readings[-1].id
-        for leaf, text in (
-            ("machine", "Set 3"),
-            ("tap", "B"),
-            ("dial", dial),
-            ("current_a", amps),
-            ("day", "2026-11-02"),
-        ):
-            person.document.type_text(f"readings/{own}/{leaf}", text)
     person.place.selection.choose(flat[0].id)
     person.settle()
-    assert view.dials.text().startswith("Set 3 tap B dial ")
+    assert view.dials.text().startswith("M-1 tap B dial ")
     person.place.table.setFocus(Qt.FocusReason.OtherFocusReason)
     person.press("Ctrl+Shift+Y")
     assert not [path for path in person.wps.proposed if path.startswith("passes/")]

@@ -228,24 +228,20 @@ def test_sectors_and_dials_are_typed_and_told_for_the_chosen_pass(demo):
     demo.press("Alt+P")
     demo.place.views.show_view("sectors")
     view = demo.place.views.view("sectors")
-    assert "No machine is calibrated" in view.dials.text()
+    assert "OST-M-01 tap 60–120" in view.dials.text()
     demo.click(view.add_sector)
     (sector,) = demo.wps.sectors
     assert sector.of == demo.wps.passes[0].id
     view.fields[f"sectors/{sector.id}/current_a"].setFocus()
     demo.fill("95..100")
     assert "kJ/mm" in view.said.text()
-    for dial, amps in (("20", "80"), ("90", "200")):
-        demo.click(view.add_reading)
-        reading = demo.wps.readings[-1].id
-        view.fields[f"readings/{reading}/dial"].setFocus()
-        demo.fill(dial)
-        view.fields[f"readings/{reading}/current_a"].setFocus()
-        demo.fill(amps)
-    assert "dial 29..40" in view.dials.text()  # 20 + 70·15/120 and 20 + 70·35/120
+    assert "first" not in view.dials.text()
+    view.fields[f"sectors/{sector.id}/reach"].setFocus()
+    demo.fill("first 300 mm")
+    assert "first 300 mm: OST-M-01 tap 60–120" in view.dials.text()
     demo.place.selection.choose(demo.wps.passes[4].id)
     assert "No sector" in view.said.text()
-    assert "dial 35..46" in view.dials.text()
+    assert "unproven as amps there" in view.dials.text()
     demo.place.selection.choose(demo.wps.passes[0].id)
     demo.click(view.sectors.buttons[sector.id][0])
     assert demo.wps.sectors == ()

@@ -67,6 +67,22 @@ def test_a_rate_typed_here_stands_at_what_the_weld_takes(dialog):
     assert person.place.views.view("takes").fields["labour_per_h"].text() == "70"
 
 
+def test_how_long_a_calibration_holds_counts_at_once(dialog):
+    person, settings = dialog
+    person.desk.go("machine")
+    field = settings.fields["calibration_months"]
+    assert field.text() == "12"
+    field.setText("1")
+    assert "out of date since 2026-11-05" in person.place.said[0].text.text()
+    for text in ("0", "121", "a year", "12,5", "²", "١"):
+        field.setText(text)
+        assert field.property("mark") == "pending"
+        assert person.desk.settings.calibration_months == 1, "what is none changes nothing"
+    field.setText(" 120 ")
+    assert person.desk.settings.calibration_months == 120
+    assert "in date until 2036-10-05" in person.place.said[0].text.text()
+
+
 def test_settings_are_written_and_read_whole(tmp_path):
     path = tmp_path / "settings.toml"
     settings = Settings(author='A "B" Ü', role="x", letterhead="1\\2", text_percent=150, rates={"labour_per_h": 60.0})

@@ -19,6 +19,7 @@ from anlage.ui.desk.commands import entries
 from anlage.ui.desk.incoming import open_named
 from anlage.ui.frame.palette import Entry, matching
 from anlage.ui.places import place_specs
+from tests.demo import PROCEDURES, following
 
 NOW = "2026-11-23T12:00:00Z"
 
@@ -97,7 +98,7 @@ def test_a_number_that_another_procedure_has_is_marked(demo):
     field.setFocus(Qt.FocusReason.TabFocusReason)
     demo.fill("OST-W-02")
     assert field.property("mark") == "clash"
-    assert "another procedure's" in field.toolTip()
+    assert "another document's" in field.toolTip()
 
 
 def test_the_theme_is_switched_at_once_and_kept(demo, open_person):
@@ -141,13 +142,13 @@ def test_the_step_to_undo_is_named(demo):
 
 def test_a_procedure_is_duplicated_put_away_and_brought_back(demo):
     demo.press("Ctrl+Shift+D")
-    assert demo.wps.header.number == "OST-W-04"
+    assert demo.wps.header.number == following(PROCEDURES)
     assert demo.wps.joint.thickness_mm == 18
     demo.press("Ctrl+Backspace")
-    assert [entry.number for entry in demo.desk.works.entries()] == ["OST-W-01", "OST-W-02", "OST-W-03"]
+    assert [entry.number for entry in demo.desk.works.entries()] == PROCEDURES
     assert "Bring it back with Ctrl+Shift+Backspace" in demo.shell.notice.text.text()
     demo.press("Ctrl+Shift+Backspace")
-    assert demo.wps.header.number == "OST-W-04"
+    assert demo.wps.header.number == following(PROCEDURES)
     assert demo.shell.notice.isHidden()
 
 

@@ -2,6 +2,8 @@
 
 import pytest
 
+from tests.demo import PROCEDURES
+
 
 @pytest.fixture
 def field(demo):
@@ -25,14 +27,14 @@ def test_an_editing_key_edits_and_does_nothing_else(demo, field, keys, left):
     assert field.text() == left
     assert demo.wps.header.number == "OST-W-01"
     assert demo.shell.reader.system == "si"
-    assert len(demo.desk.works.entries()) == 3
+    assert len(demo.desk.works.entries()) == len(PROCEDURES)
 
 
 def test_elsewhere_the_same_keys_are_commands(demo):
     demo.press("Alt+G", "Ctrl+U")
     assert demo.shell.reader.system == "us"
     demo.press("Ctrl+Backspace")
-    assert len(demo.desk.works.entries()) == 2
+    assert len(demo.desk.works.entries()) == len(PROCEDURES) - 1
 
 
 @pytest.mark.usefixtures("field")

@@ -577,3 +577,30 @@ def test_a_deposit_is_added_beside_the_deposits(passes):
     passes.click(passes.place.add_button)
     own = passes.wps.deposits[-1].id
     assert passes.focus() is passes.place.deposits.cards[own].fields["process"]
+
+
+# Cards of deposits by process ----------------------------------------------------------------
+
+
+def test_a_card_shows_what_its_process_asks_for_and_keeps_the_keyboard(demo):
+    demo.press("Alt+P")
+    own = demo.wps.deposits[1].id
+    card = demo.place.deposits.cards[own]
+    assert "shielding_gas" in card.fields
+    card.fields["process"].setFocus()
+    demo.document.type_text(f"deposits/{own}/process", "SAW")
+    demo.settle()
+    card = demo.place.deposits.cards[own]
+    assert {"flux", "flux_type", "electrodes", "recrushed_slag", "contact_tube_mm"} <= card.fields.keys()
+    assert "shielding_gas" not in card.fields
+    assert demo.focus() is card.fields["process"]
+    demo.desk.go_to(f"deposits/{own}/flux")
+    demo.fill("Flux 12")
+    assert demo.wps.deposits[1].flux == "Flux 12"
+    demo.document.type_text(f"deposits/{own}/process", "GMAW")
+    demo.settle()
+    card = demo.place.deposits.cards[own]
+    field = card.fields["transfer_mode"]
+    field.activated.emit(field.findData("short"))
+    assert demo.wps.deposits[1].transfer_mode == "short"
+    assert demo.wps.deposits[1].flux == "Flux 12", "what was typed is not lost with its field"

@@ -175,3 +175,44 @@ def test_the_place_bar_marks_where_the_problems_are_stated(demo):
 def test_a_place_without_rungs_shows_no_empty_panel(person):
     person.press("Alt+R")
     assert person.place.panel.isHidden()
+
+
+# Changes that bring it inside ----------------------------------------------------------------
+
+
+@pytest.fixture
+def gates(demo):
+    """Someone at the ladder of the gates, of which three variables are outside."""
+    demo.desk.open_document(next(e.id for e in demo.desk.works.all_entries() if e.number == "OST-W-04"))
+    demo.desk.go("ranges")
+    demo.settle()
+    return demo
+
+
+def test_the_fewest_changes_are_shown_taken_in_one_step_and_taken_back(gates):
+    gates.press("Shift+F7")
+    dialog = gates.place.mend_dialog
+    assert dialog.list.item(0).text() == "By OST-R-03: 2 changes, 1 left open"
+    assert "the job asks for more" in dialog.said.text()
+    before = gates.wps
+    dialog.ranges.click()
+    assert dialog.list.item(0).text() == "By OST-R-03: 3 changes, then inside"
+    assert "every variable is inside" in dialog.said.text()
+    gates.click(dialog.take_button)
+    gates.settle()
+    assert gates.wps.preheat.minimum_c == 35.0
+    assert [text for _, text in gates.desk.strip.parts()] == ["56 inside"]
+    assert not gates.place.mend.isVisible()
+    gates.desk.step_back()
+    assert gates.wps is before
+
+
+def test_leaving_changes_nothing_and_a_sound_procedure_says_so(gates):
+    before = gates.wps
+    gates.click(gates.place.mend)
+    gates.place.mend_dialog.reject()
+    assert gates.wps is before
+    gates.desk.open_document(next(e.id for e in gates.desk.works.all_entries() if e.number == "OST-W-01"))
+    gates.settle()
+    gates.desk.run("mend")
+    assert gates.shell.notice.text.text() == "Every variable is inside."

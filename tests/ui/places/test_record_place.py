@@ -4,6 +4,7 @@ import pytest
 from PySide6.QtWidgets import QApplication
 
 from anlage.core.record import Recorded
+from tests.demo import RECORDS, following
 
 
 def type_into(person, path, text):
@@ -64,14 +65,14 @@ def test_an_accepted_record_asks_before_it_changes_and_says_what_rests_on_it(acc
 def test_a_copy_of_a_record_has_none_of_its_results(accepted):
     accepted.press("Ctrl+Shift+D")
     copy = accepted.document.value
-    assert (copy.header.number, copy.results, copy.welded, copy.welded_on) == ("OST-R-03", (), (), None)
+    assert (copy.header.number, copy.results, copy.welded, copy.welded_on) == (following(RECORDS), (), (), None)
     assert accepted.place.state.text().startswith("Open")
 
 
 def test_a_coupon_is_made_from_the_procedure(demo):
     demo.find("weld a coupon")
     record, wps = demo.document.value, demo.desk.works.read(demo.desk.works.entries()[0].id)[0].value
-    assert (demo.desk.place, record.header.number) == ("proof", "OST-R-03")
+    assert (demo.desk.place, record.header.number) == ("proof", following(RECORDS))
     assert (record.metals, record.joint, record.technique.position) == (wps.metals, wps.joint, "1G")
     assert [each.process for each in record.deposits] == [each.process for each in wps.deposits]
     assert len(record.welded) == len(wps.passes)
@@ -94,7 +95,7 @@ def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
     demo.desk.open_document(demo.desk.works.entries()[1].id)
     QApplication.processEvents()
     demo.press("Ctrl+Shift+R")
-    assert demo.document.value.header.number == "OST-R-03"
+    assert demo.document.value.header.number == following(RECORDS)
     assert demo.place.buys.why == "State the code: without it nothing is worked out."
     choose(demo, "header/code", "asme-ix")
     choose(demo, "header/weld", "groove")
@@ -134,7 +135,7 @@ def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
     assert [text for _, text in demo.desk.strip.parts()] == ["46 inside", "1 unproven"]
     demo.document.type_text("technique/peening", "none")
     QApplication.processEvents()
-    assert demo.place.supports.text() == "GTAW rests on OST-R-03; SMAW rests on OST-R-03."
+    assert demo.place.supports.text() == "GTAW rests on {0}; SMAW rests on {0}.".format(following(RECORDS))
 
 
 def test_recorded_values_are_typed_number_by_number(proof):
@@ -191,7 +192,7 @@ def test_job_data_passes_and_sheet_are_those_of_the_procedure_behind_the_record(
     assert (proof.wps.header.number, proof.desk.place) == ("OST-W-01", "sheet")
     proof.press("Alt+O")
     proof.press("Ctrl+Shift+D")
-    assert proof.document.value.header.number == "OST-R-03"
+    assert proof.document.value.header.number == following(RECORDS)
 
 
 def test_without_any_record_proof_makes_one(person):
@@ -279,3 +280,21 @@ def test_groups_and_numbers_stand_under_metals_and_fillers(proof):
     assert {"ER70S-2: SFA-5.18, F-No. 6, A-No. 1", "E7018: SFA-5.1, F-No. 4, A-No. 1"} <= words
     type_into(proof, "metals/other/name", "SA-335 P11")
     assert any("SA-335 P11: P-No. 4" in label.text() for label in proof.place._words.values())
+
+
+def test_the_card_of_a_deposit_has_the_fields_of_its_process(proof):
+    own = proof.document.value.deposits[1].id
+    assert f"deposits/{own}/flux" not in proof.place.fields
+    process = proof.place.fields[f"deposits/{own}/process"]
+    process.setFocus()
+    choose(proof, f"deposits/{own}/process", "SAW")
+    proof.settle()
+    assert proof.focus() is proof.place.fields[f"deposits/{own}/process"]
+    type_into(proof, f"deposits/{own}/flux", "Flux 12")
+    choose(proof, f"deposits/{own}/flux_type", "neutral")
+    laid = proof.document.value.deposits[1]
+    assert (laid.flux, laid.flux_type) == ("Flux 12", "neutral")
+    proof.press("Ctrl+Z", "Ctrl+Z", "Ctrl+Z")
+    proof.settle()
+    assert proof.document.value.deposits[1].process == "SMAW"
+    assert f"deposits/{own}/flux" not in proof.place.fields

@@ -9,7 +9,10 @@ from anlage.core.errors import FormatError
 from anlage.session.works.demo import demo_file
 from anlage.ui.desk.places_desk import MOST_DOCUMENTS
 from anlage.ui.places.register.row_delegate import ROW_ROLE
+from tests.demo import MACHINES, NUMBERS, PROCEDURES, RECORDS, following
 from tests.ui.conftest import NOW
+
+OTHERS = (*RECORDS, *MACHINES)
 
 
 @pytest.fixture
@@ -24,9 +27,11 @@ def listed(person):
 
 
 def test_it_lists_all_and_finds_by_words(register):
-    assert listed(register) == ["OST-W-01", "OST-W-02", "OST-W-03", "OST-R-01", "OST-R-02"]
+    assert listed(register) == NUMBERS
     register.place.search.setFocus()
     register.type("outside")
+    assert listed(register) == ["OST-W-02", "OST-W-04"]
+    register.type(" feeder")
     assert listed(register) == ["OST-W-02"]
     assert [row.number for row in register.place.presenter.rows] == ["OST-W-02"]
 
@@ -43,7 +48,7 @@ def test_the_highlighted_row_is_the_document_in_front(register):
     assert register.shell.band.number.text() == "OST-W-02"
     register.settle()
     assert [text for _, text in register.desk.strip.parts()] == ["45 inside", "1 outside", "1 unproven"]
-    register.press("Down", "Down")
+    register.press(*["Down"] * (len(PROCEDURES) - 1))
     assert register.document.value.header.number == "OST-R-01"
     assert register.place.rests.text() == "OST-W-01 rests on it."
     register.press("Home")
@@ -86,22 +91,22 @@ def test_it_follows_edits_and_units(register):
     register.press("Alt+J", "Alt+G")
     assert register.place.rows[0].title == "Bend"
     register.press("Ctrl+U")
-    assert "in;" in register.place.rows[3].said
+    assert "in;" in register.place.rows[len(PROCEDURES)].said
 
 
 def test_the_chosen_procedure_is_duplicated_put_away_and_brought_back(register):
     register.press("Down")
     register.click(register.place.buttons["Duplicate"])
-    assert listed(register) == ["OST-W-01", "OST-W-02", "OST-W-03", "OST-W-04", "OST-R-01", "OST-R-02"]
+    assert listed(register) == [*PROCEDURES, following(PROCEDURES), *OTHERS]
     register.place.choose(register.place.rows[1].id)
     register.click(register.place.buttons["Put away"])
-    assert listed(register) == ["OST-W-01", "OST-W-03", "OST-W-04", "OST-R-01", "OST-R-02"]
+    assert listed(register) == [*PROCEDURES[:1], *PROCEDURES[2:], following(PROCEDURES), *OTHERS]
     register.press("Ctrl+Shift+Backspace")
     assert "OST-W-02" in listed(register)
 
 
 def test_a_record_is_no_procedure_and_opens_at_proof(register):
-    register.place.list.setCurrentRow(4)
+    register.place.list.setCurrentRow(len(PROCEDURES) + 1)
     register.press("Return")
     assert register.desk.place == "proof"
     assert register.document.value.header.number == "OST-R-02"
@@ -109,7 +114,7 @@ def test_a_record_is_no_procedure_and_opens_at_proof(register):
 
 def test_a_new_procedure_starts_at_its_job(register):
     register.click(register.place.buttons["New"])
-    assert (register.wps.header.number, register.desk.place) == ("OST-W-04", "job")
+    assert (register.wps.header.number, register.desk.place) == (following(PROCEDURES), "job")
 
 
 def test_of_many_documents_the_list_is_there_at_once_and_fills(register, qtbot):
@@ -117,7 +122,7 @@ def test_of_many_documents_the_list_is_there_at_once_and_fills(register, qtbot):
     for n in range(16):
         works.add(with_at(register.wps, "header/number", f"OST-W-{n + 20}"))
     register.desk.refresh_place()
-    assert len(listed(register)) == 21
+    assert len(listed(register)) == len(NUMBERS) + 16
     assert {row.said for row in place.rows if row.number > "OST-W-20"} == {"being judged…"}
     qtbot.waitUntil(lambda: all(row.verdict for row in place.rows), timeout=60_000)
     assert {row.said for row in place.rows if row.number > "OST-W-20"} == {place.rows[0].said}

@@ -4,7 +4,8 @@ from anlage.core.codes.box import Allowance, CoverBox, cover_box
 from anlage.core.codes.candidates import Boxes, Candidate
 from anlage.core.codes.facts import Coupon, Demand, Measured, deposit_labels, pair_token
 from anlage.core.codes.judge import Judgement, Rung, judge
-from anlage.core.codes.loader import faults_of_pack, read_pack
+from anlage.core.codes.loader import faults_of_pack, read_pack, written_rules
+from anlage.core.codes.marked import marked, overlaid, with_checks
 from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.codes.stated import Stated, StatedDeposit, StatedPass
@@ -31,8 +32,12 @@ __all__ = [
     "deposit_labels",
     "faults_of_pack",
     "judge",
+    "marked",
+    "overlaid",
     "pair_token",
     "read_pack",
     "verdict_of",
+    "with_checks",
     "worst",
+    "written_rules",
 ]

@@ -14,8 +14,6 @@ from anlage.core.codes.verdict import Verdict, verdict_within
 from anlage.core.ranges import ANY, NONE, Range, is_any, loosened
 from anlage.core.variables import spoken
 
-NOBODY: frozenset[str] = frozenset()
-
 
 class Ruling(Struct, frozen=True):
     """What one rule says of one coupon."""
@@ -107,7 +105,7 @@ class CoverBox(Struct, frozen=True, dict=True):
         )
 
 
-def cover_box(pack: Pack, coupon: Coupon, demand: Demand, *, signed: frozenset[str] = NOBODY) -> CoverBox:
+def cover_box(pack: Pack, coupon: Coupon, demand: Demand) -> CoverBox:
     """Return the box of a coupon: what a pack allows from it under a demand.
 
     Parameters
@@ -115,17 +113,16 @@ def cover_box(pack: Pack, coupon: Coupon, demand: Demand, *, signed: frozenset[s
     pack : the code
     coupon : the recorded facts
     demand : weld kind, toughness, hardness and judging units asked for
-    signed : ids of rules that someone has checked against an owned copy; a rule of confidence L counts only then
     """
     because, doubt = _untested(pack, coupon, demand)
     demanded = pack.facts_of(demand)
     joint = joint_facts(coupon, demanded)
-    common = _rulings([rule for rule in pack.rules if rule.scope == "joint"], joint, demand, signed)
+    common = _rulings([rule for rule in pack.rules if rule.scope == "joint" and rule.is_of_record], joint, demand)
     shared = {variable: _together(found, because, doubt) for variable, found in common.items()}
     deposits = []
     for index, deposit in enumerate(coupon.deposits):
         facts = deposit_facts(coupon, index, demanded)
-        own = _deposit_rulings(pack, str(deposit["process"]), facts, demand, signed)
+        own = _deposit_rulings(pack, str(deposit["process"]), facts, demand)
         narrowed = {variable: [*common.get(variable, ()), *found] for variable, found in own.items()}
         together = {variable: _together(found, because, doubt) for variable, found in narrowed.items()}
         deposits.append({**shared, **together})
@@ -142,20 +139,18 @@ def _untested(pack: Pack, coupon: Coupon, demand: Demand) -> tuple[str, str]:
     return "", "impact is demanded and no passed impact results are recorded"
 
 
-def _deposit_rulings(
-    pack: Pack, process: str, facts: Facts, demand: Demand, signed: frozenset[str]
-) -> dict[str, list[Ruling]]:
-    rules = [rule for rule in pack.rules if rule.scope != "joint"]
+def _deposit_rulings(pack: Pack, process: str, facts: Facts, demand: Demand) -> dict[str, list[Ruling]]:
+    rules = [rule for rule in pack.rules if rule.scope != "joint" and rule.is_of_record]
     if process in pack.processes:
-        return _rulings(rules, facts, demand, signed)
+        return _rulings(rules, facts, demand)
     why = unknown(f"the pack has no rules for {process} yet")
     return {v: [Ruling(rule, why)] for rule in rules for v in rule.variables}
 
 
-def _rulings(rules: list[Rule], facts: Facts, demand: Demand, signed: frozenset[str]) -> dict[str, list[Ruling]]:
+def _rulings(rules: list[Rule], facts: Facts, demand: Demand) -> dict[str, list[Ruling]]:
     found: dict[str, list[Ruling]] = {}
     for rule in rules:
-        readings = _readings(rule, facts, demand, signed)
+        readings = readings_of(rule, facts, demand)
         if readings is not None:
             if readings.missing in facts.clashes:
                 readings = replace(readings, reason=facts.clashes[readings.missing])
@@ -165,11 +160,15 @@ def _rulings(rules: list[Rule], facts: Facts, demand: Demand, signed: frozenset[
     return found
 
 
-def _readings(rule: Rule, facts: Facts, demand: Demand, signed: frozenset[str]) -> Readings | None:
+def readings_of(rule: Rule, facts: Facts, demand: Demand) -> Readings | None:
+    """Return what a rule allows for some facts; `None` where it does not concern them.
+
+    A rule of confidence L counts only when someone has checked it against an owned copy.
+    """
     concerned = concern(rule.when, rule.unless, facts, demand.units)
     if concerned.applies is False:
         return None
-    if rule.confidence == "L" and rule.id not in signed:
+    if rule.confidence == "L" and not rule.checks:
         return unknown("the rule is hazy and nobody has checked it against an owned copy")
     readings = rule.kind.allowed(facts, demand.units)
     if concerned.applies is None:

@@ -23,9 +23,9 @@ class Condition(Struct, frozen=True):
     start: Limit | None = None  # written `from`
 
     def holds(self, facts: Facts, units: System) -> bool | None:
-        """Return whether it holds; `None` when the fact is missing."""
+        """Return whether it holds; `None` when the fact is missing, or is a word where numbers are bounded."""
         value = facts.get_for_condition(self.fact)
-        if value is None:
+        if value is None or (not self.tokens and isinstance(value, str | frozenset)):
             return None
         if self.tokens:
             if self.every:

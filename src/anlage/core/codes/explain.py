@@ -6,7 +6,7 @@ from msgspec import Struct
 
 from anlage.core.codes.conditions import Condition
 from anlage.core.codes.facts import Facts
-from anlage.core.codes.kinds import Band, BandAlso, End, RuleKind, Table
+from anlage.core.codes.kinds import Also, Band, End, RuleKind, Table
 from anlage.core.quantities.units import System
 
 
@@ -53,7 +53,7 @@ def origin_of(kind: RuleKind, facts: Facts, units: System, *, high: bool, stated
 
 
 def _band(kind: RuleKind, facts: Facts, units: System) -> Band | None:
-    if isinstance(kind, BandAlso):
+    if isinstance(kind, Also):
         return _band(kind.narrow, facts, units)
     if isinstance(kind, Table):
         rows = (row for row in kind.rows if all(c.holds(facts, units) for c in (row.on, row.second) if c))
@@ -74,7 +74,7 @@ def _lifting(kind: RuleKind, facts: Facts, units: System, *, high: bool, stated:
     """Yield the recorded values, one a row, from which on an upper end would reach what is stated."""
     if not high:
         return
-    if isinstance(kind, BandAlso):
+    if isinstance(kind, Also):
         yield from _lifting(kind.narrow, facts, units, high=high, stated=stated)
     elif isinstance(kind, Band) and kind.high is not None and kind.high.number is None and kind.high.times > 0:
         yield _needed(kind.high, units, stated)

@@ -1,7 +1,7 @@
 """The head of a code pack: identity, categories, demands, named sets, what is derived, how records combine."""
 
 import re
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from typing import Annotated, Any
 
 import msgspec
@@ -15,8 +15,9 @@ from anlage.core.codes.written import WrittenCombination, WrittenHead, WrittenRo
 from anlage.core.errors import FormatError, closest
 
 FILE = "pack.toml"
-_TABLES = {"pack", "rule", "combination", "root_deposit", "category", "demand", "sets", "derive", "heat_treatment",
-           "specimens"}  # fmt: skip
+_ROW_TABLES = ("rule", "specimens", "detail")  # in any file
+_TABLES = {"pack", "combination", "root_deposit", "category", "demand", "sets", "derive", "heat_treatment",
+           *_ROW_TABLES}  # fmt: skip
 _NEEDED = ("code", "name", "title", "editions", "processes", "source")
 
 
@@ -25,8 +26,8 @@ class PackText(Struct, frozen=True):
 
     name: str
     lines: tuple[str, ...]
-    starts: tuple[int, ...]  # the line of every rule, then of every list of specimens
-    rules: int  # how many of the starts are those of rules
+    starts: tuple[int, ...]  # the line of every row, table by table
+    before: Mapping[str, int]  # how many of the starts stand before those of a table
     raw: Mapping[str, Any]
 
     @classmethod
@@ -42,11 +43,17 @@ class PackText(Struct, frozen=True):
         except (tomli.TOMLDecodeError, RecursionError) as fault:
             raise FormatError(f"no TOML: {fault}", where=name, mend="mend the line") from fault
         lines = tuple(text.splitlines())
-        rules, specimens = (
-            [n for n, line in enumerate(lines, 1) if re.match(rf"\s*\[\[{table}\]\]", line)]
-            for table in ("rule", "specimens")
-        )
-        return cls(name, lines, (*rules, *specimens), len(rules), raw)
+        starts: list[int] = []
+        before = {}
+        for table in _ROW_TABLES:
+            before[table] = len(starts)
+            starts += [n for n, line in enumerate(lines, 1) if re.match(rf"\s*\[\[{table}\]\]", line)]
+        return cls(name, lines, tuple(starts), before, raw)
+
+    def rows(self, table: str) -> Iterator[tuple[int, Any]]:
+        """Yield the rows of a table, each with which of the starts is its own."""
+        found = self.raw.get(table, [])
+        yield from enumerate(found if isinstance(found, list) else [found], self.before[table])
 
     def line(self, key: str = "", *, rule: int | None = None) -> int:
         """Return the line of a key or else of a word in a rule, or of the rule itself; without one, in the file."""

@@ -10,12 +10,13 @@ from itertools import islice, product
 from msgspec import Struct
 from msgspec.structs import replace
 
+from anlage.core.codes.asking import allows_of, asked_of, together, wanted
 from anlage.core.codes.box import Allowance, CoverBox, Ruling
 from anlage.core.codes.candidates import Boxes, Candidate
 from anlage.core.codes.combine import jointly_covered, pairs_joined, with_root_lifted
 from anlage.core.codes.explain import Origin, origin_of
 from anlage.core.codes.facts import Demand, deposit_facts, deposit_labels
-from anlage.core.codes.pack import Pack
+from anlage.core.codes.pack import Pack, Rule
 from anlage.core.codes.stated import Stated, StatedDeposit
 from anlage.core.codes.verdict import Verdict, verdict_of, worst
 from anlage.core.ranges import ANY, NONE, Choices, Interval, Numbers, Range, union
@@ -55,6 +56,7 @@ class Rung(Struct, frozen=True, kw_only=True):
     note: str = ""  # what the rules remark
     remarks: tuple[str, ...] = ()  # what was said against the results of its records
     clash: str = ""  # the two statements that disagree, where that is why nothing counts as stated
+    rules: tuple[Rule, ...] = ()  # that it is judged by
 
     @property
     def id(self) -> str:
@@ -87,6 +89,7 @@ class _Support(Struct, frozen=True):
     covered: bool
     places: frozenset[tuple[str, int]] = frozenset()  # the deposits of records that it rests on
     box: CoverBox | None = None  # of the one record that it rests on
+    detail: str = ""  # the joint without a record that it rests on, in place of records
 
 
 def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox] | Boxes) -> Judgement:
@@ -104,7 +107,8 @@ def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox] | Boxes) -> Judg
     """
     case = _case(pack, stated, boxes if isinstance(boxes, Boxes) else Boxes(boxes))
     supports, sums = _together_supported(case)
-    rungs = [*_demand_rungs(case, stated.demand), *_rungs(case, supports, sums)]
+    judged = [_with_own(case, index, support) for index, support in enumerate(supports)]
+    rungs = [*_demand_rungs(case, stated.demand), *_unruled_rungs(case), *_rungs(case, judged, sums)]
     rungs += _clash_rungs(case, rungs)
     overall = worst(rung.verdict for rung in rungs)
     covered = (() if n in sums or not s.covered else s.records for n, s in enumerate(supports))
@@ -120,6 +124,7 @@ class _Case(Struct, frozen=True):
     sets: list[dict[str, Range]]
     beside: list[frozenset[str]]  # variables that do not concern it
     boxes: Boxes
+    demand: Demand
     clashes: tuple[Mapping[str, str], ...]
     remarks: Mapping[str, str]  # by record
 
@@ -136,7 +141,7 @@ def _case(pack: Pack, stated: Stated, boxes: Boxes) -> _Case:
     labels = deposit_labels([deposit.process for deposit in stated.deposits])
     clashes = tuple({**stated.clashes, **deposit.clashes} for deposit in stated.deposits)
     remarks = {box.record: f"{box.record} was {box.coupon.remark}" for box in boxes.boxes if box.coupon.remark}
-    return _Case(pack, stated.deposits, labels, sets, beside, boxes, clashes, remarks)
+    return _Case(pack, stated.deposits, labels, sets, beside, boxes, stated.demand, clashes, remarks)
 
 
 def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range]:
@@ -149,7 +154,7 @@ def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range
             united[variable] = union(stated_in_all)
     own = {**stated.joint, **deposit.sets, **united, "process": Choices(frozenset((deposit.process,)))}
     clashes = {**stated.clashes, **deposit.clashes}
-    return {variable: own[variable] for variable in pack.variables if variable in own and variable not in clashes}
+    return {variable: own[variable] for variable in wanted(pack) if variable in own and variable not in clashes}
 
 
 def _together_supported(case: _Case) -> tuple[list[_Support], dict[int, Together]]:
@@ -175,6 +180,9 @@ def _together_supported(case: _Case) -> tuple[list[_Support], dict[int, Together
 
 def _offers(case: _Case, index: int) -> Iterator[_Support]:
     """Yield what could carry a deposit: each record that covers it alone, then several together, else the best."""
+    if case.deposits[index].process not in case.pack.processes:
+        yield _Support({}, (), covered=False)
+        return
     sets, beside = case.sets[index], case.beside[index]
     first = case.boxes.first(sets, beside)
     found = first is not None
@@ -186,13 +194,43 @@ def _offers(case: _Case, index: int) -> Iterator[_Support]:
     for each in candidates:
         if each.covers and first is not None and (each.order, each.index) != (first.order, first.index):
             yield _alone(each, covered=True)
-    for together in (jointly_covered(case.pack, candidates, sets), pairs_joined(case.pack, candidates, sets)):
-        if together:
+    for several in (jointly_covered(case.pack, candidates, sets), pairs_joined(case.pack, candidates, sets)):
+        if several:
             found = True
-            yield _Support(together.allowances, together.records, covered=True, places=together.places)
-    if not found:
+            yield _Support(several.allowances, several.records, covered=True, places=several.places)
+    details = sorted(_details(case, index), key=lambda each: each[0])
+    yield from (support for rank, support in details if not any(rank))
+    if not found and not any(support.covered for _, support in details):
         best = case.boxes.best(sets, beside)
-        yield _alone(best, covered=False) if best else _Support({}, (), covered=False)
+        nearest = [(each.rank[:2], _alone(each, covered=False)) for each in ([best] if best else [])]
+        nearest += details
+        yield min(nearest, key=lambda each: each[0], default=((0, 0), _Support({}, (), covered=False)))[1]
+
+
+def _details(case: _Case, index: int) -> Iterator[tuple[tuple[int, int], _Support]]:
+    """Yield the joints without a record that a deposit may rest on, each with how many variables fail and are open."""
+    sets = case.sets[index]
+    for detail in case.pack.details:
+        allowances = allows_of(case.pack, detail, sets, case.demand)
+        if allowances is not None:
+            own = {name: each for name, each in allowances.items() if name not in case.beside[index]}
+            verdicts = [each.verdict(sets.get(name)) for name, each in own.items()]
+            rank = (verdicts.count("outside"), verdicts.count("unproven"))
+            yield rank, _Support(own, (detail.id,), covered=not any(rank), detail=detail.id)
+
+
+def _with_own(case: _Case, index: int, support: _Support) -> _Support:
+    """Return a support with what the code asks of the procedure itself, whatever it rests on."""
+    routes = {"always"} if support.detail else {"always", "record"}
+    rules = [rule for rule in case.pack.rules if not rule.is_of_record and rule.route in routes]
+    if not rules or case.deposits[index].process not in case.pack.processes:
+        return support
+    allowances = dict(support.allowances)
+    for variable, own in asked_of(case.pack, rules, case.sets[index], case.demand).items():
+        if variable not in case.beside[index]:
+            known = allowances.get(variable)
+            allowances[variable] = together((*(known.rulings if known else ()), *own.rulings)) if known else own
+    return replace(support, allowances=allowances)
 
 
 def _alone(candidate: Candidate, *, covered: bool) -> _Support:
@@ -202,7 +240,7 @@ def _alone(candidate: Candidate, *, covered: bool) -> _Support:
 
 def _root_supports(case: _Case, index: int, supports: Sequence[_Support]) -> list[_Support]:
     """Return what carries a root that no record carries in metal of its thickness: a record of the root and another."""
-    if not case.deposits[index].root_only:
+    if not case.deposits[index].root_only or case.deposits[index].process not in case.pack.processes:
         return []
     others = [
         candidate
@@ -281,6 +319,17 @@ def _demand_rungs(case: _Case, demand: Demand) -> list[Rung]:
     return found
 
 
+def _unruled_rungs(case: _Case) -> list[Rung]:
+    """Return a rung for every deposit of a process that the code has no rules for here: it is judged no further."""
+    found = []
+    for deposit, label in zip(case.deposits, case.labels, strict=True):
+        if deposit.process not in case.pack.processes:
+            reason = f"{case.pack.name} has no rules for {deposit.process} here, and nothing of this deposit is judged"
+            rung = _bare_rung(case, "process", label, reason)
+            found.append(replace(rung, stated=Choices(frozenset((deposit.process,)))))
+    return found
+
+
 def _clash_rungs(case: _Case, rungs: list[Rung]) -> list[Rung]:
     """Return a rung for every clash that no rung tells: no record was asked, or no rule limits the variable."""
     found: dict[tuple[str, str], Rung] = {}
@@ -320,13 +369,14 @@ def _rung(case: _Case, index: int, variable: str, support: _Support) -> Rung:
         because=governing.rule.because,
         clause=allowance.clause if inside else governing.rule.clause,
         confidence=allowance.confidence,
-        records=support.records,
+        records=() if not inside and not governing.rule.is_of_record and not support.detail else support.records,
         origin=None if inside or clash else _origin(case.pack, support, governing, stated, allowance),
         note=allowance.note,
         remarks=tuple(case.remarks[name] for name in support.records if name in case.remarks),
         reason=clash or _reason(variable, verdict, stated, allowance),
         worst_pass="" if inside else _worst_pass(variable, deposit, allowance),
         clash=clash,
+        rules=tuple(ruling.rule for ruling in allowance.rulings),
     )
 
 
@@ -341,7 +391,7 @@ def _origin(pack: Pack, support: _Support, ruling: Ruling, stated: Range | None,
     limits = allowance.possible
     if not isinstance(stated, Numbers) or not isinstance(limits, Numbers) or not (stated.parts and limits.parts):
         return None
-    if support.box is None or len(support.places) != 1:
+    if support.box is None or len(support.places) != 1 or not ruling.rule.is_of_record:
         return None
     ((_, index),) = support.places
     box = support.box

@@ -161,17 +161,39 @@ class Band(Struct, frozen=True):
         return Numbers((part,))
 
 
-class BandAlso(Struct, frozen=True):
-    """A band with a second, wider reading."""
+class Also(Struct, frozen=True):
+    """A rule with a second, wider reading."""
 
     narrow: RuleKind
-    wide: Band
+    wide: RuleKind
 
     def allowed(self, facts: Facts, units: System) -> Readings:
-        """Return the narrow band as sure and both together as possible."""
+        """Return the narrow set as sure and both together as possible."""
         narrow, wide = self.narrow.allowed(facts, units), self.wide.allowed(facts, units)
         reason = narrow.reason or "the clause is read in two ways"
         return Readings(narrow.sure, narrow.possible | wide.possible, reason, narrow.missing)
+
+
+class Doubted(Struct, frozen=True):
+    """A rule that nobody is sure of: what it allows is possible alone."""
+
+    kind: RuleKind
+    note: str
+
+    def allowed(self, facts: Facts, units: System) -> Readings:
+        """Return nothing as sure, and as possible what the rule allows."""
+        found = self.kind.allowed(facts, units)
+        return Readings(NONE, found.possible, found.reason or self.note, found.missing)
+
+
+class Only(Struct, frozen=True):
+    """A constant set, whatever was recorded."""
+
+    values: Range
+
+    def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002 - one interface for all kinds
+        """Return the set."""
+        return known(self.values)
 
 
 class TableRow(Struct, frozen=True):

@@ -6,77 +6,51 @@ pack's own. One misspelt token would else turn what is outside into inside witho
 """
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from itertools import combinations
 from types import MappingProxyType
-from typing import Any
+from typing import Any, TypeVar
 
 import msgspec
 from msgspec.structs import replace
 
-from anlage.core.codes.conditions import Condition
 from anlage.core.codes.consistency import head_faults, twice, unasked
-from anlage.core.codes.functions import FUNCTIONS, Function
 from anlage.core.codes.head import Head, PackText, read_head
-from anlage.core.codes.kinds import (
-    Addressed,
-    Attribute,
-    Band,
-    BandAlso,
-    Declared,
-    End,
-    Group,
-    Map,
-    RuleKind,
-    Same,
-    Table,
-    TableRow,
-    Unknown,
-    UpTo,
-)
-from anlage.core.codes.limits import Limit, limit
+from anlage.core.codes.kind_reader import PARAMETERS, KindReader, numbers_within
+from anlage.core.codes.kinds import Only
+from anlage.core.codes.limits import limit
 from anlage.core.codes.names import Names
-from anlage.core.codes.pack import Combination, Pack, RootDeposit, Rule
+from anlage.core.codes.pack import Basis, Combination, Detail, Pack, RootDeposit, Route, Rule
+from anlage.core.codes.reader import BOUNDS
 from anlage.core.codes.specimens import Specimens
-from anlage.core.codes.written import WrittenEnd, WrittenRule, WrittenSpecimens, fault_of
-from anlage.core.errors import FormatError, InputError, closest
-from anlage.core.ranges import ANY, Interval, Numbers, Range, all_but, between, choices, is_none
-from anlage.core.variables import VariableName
+from anlage.core.codes.wording import said_by
+from anlage.core.codes.written import WrittenDetail, WrittenRule, WrittenSpecimens
+from anlage.core.errors import FormatError, InputError
+from anlage.core.ranges import Range
+
+Row = TypeVar("Row")
 
 _COMMON = {"id", "variable", "clause", "title", "category", "scope", "kind", "on", "confidence", "source", "when",
-           "unless", "because", "note"}  # fmt: skip
-_PARAMETERS: Mapping[str, set[str]] = MappingProxyType(
-    {
-        "same": set(),
-        "group": {"groups"},
-        "map": {"map", "otherwise"},
-        "band": {"low", "high", "also"},
-        "table": {"rows", "of", "also"},
-        "declared": set(),
-        "attribute": {"of", "then", "groups", "map", "otherwise", "order", "ranks"},
-        "composition": {"relative", "absolute"},
-        "addressed": set(),
-        "unknown": set(),
-        "function": {"function"},
-    }
-)
-_BOUNDS = {"below", "to", "above", "from"}
-_END = {"is", "times", "plus", "at_least", "at_most", "of", "open", "take"}
+           "unless", "because", "note", "doubt", "route", "basis", "editions"}  # fmt: skip
 
 
-def read_pack(files: Mapping[str, str], *, names: Names) -> Pack:
+Instead = Mapping[str, Any]  # keys of a rule, and what is to stand there instead
+NOTHING: Mapping[str, Instead] = MappingProxyType({})
+
+
+def read_pack(files: Mapping[str, str], *, names: Names, instead: Mapping[str, Instead] = NOTHING) -> Pack:
     """Return the pack written in some files.
 
     Parameters
     ----------
     files : the TOML of each file by its name: the head in `pack.toml`, rules in any, tables that the head names
     names : what a rule may name
+    instead : by rule the keys that are read instead of its own; of another kind it keeps no parameter of its own
 
     Raises
     ------
     FormatError : a file is no TOML, a key, name or token is misspelt, a kind unknown, rows overlap, a clause is
         missing, an id comes twice; the message names file and line of the first fault
     """
-    pack, faults = _read(files, names)
+    pack, faults = _read(files, names, instead)
     for fault in faults:
         raise fault
     assert pack is not None, "a pack without a head is a fault"
@@ -85,34 +59,54 @@ def read_pack(files: Mapping[str, str], *, names: Names) -> Pack:
 
 def faults_of_pack(files: Mapping[str, str], *, names: Names) -> tuple[FormatError, ...]:
     """Return everything that is wrong in the files of a pack, in their order."""
-    return tuple(_read(files, names)[1])
+    return tuple(_read(files, names, NOTHING)[1])
 
 
-def _read(files: Mapping[str, str], names: Names) -> tuple[Pack | None, list[FormatError]]:
+def written_rules(files: Mapping[str, str]) -> Mapping[str, Mapping[str, Any]]:
+    """Return the rules of a pack as they are written, by their id: their keys, whatever they say."""
+    rows = (row for name, text in files.items() for _, row in PackText.of(name, text).rows("rule"))
+    return MappingProxyType({row["id"]: row for row in rows})
+
+
+def _read(
+    files: Mapping[str, str], names: Names, instead: Mapping[str, Instead]
+) -> tuple[Pack | None, list[FormatError]]:
     faults: list[FormatError] = []
     texts: dict[str, PackText] = {}
     for name, text in files.items():
         try:
-            texts[name] = PackText.of(name, text)
+            texts[name] = _overlaid(PackText.of(name, text), instead)
         except FormatError as fault:
             faults.append(fault)
     try:
         head = read_head(texts)
     except FormatError as fault:
         return None, [*faults, fault]
-    rules: list[Rule] = []
-    for each in texts.values():
-        found, wrong = _Reader(each, head, names).read()
-        rules += found
-        faults += wrong
-    specimens, wrong = _specimens(texts.values(), head, names)
-    faults += [*wrong, *twice(rules), *unasked(rules, head), *head_faults(head, rules, names)]
+    found, wrong = _rows(texts.values(), head, names, table="rule", read=RuleReader.rules)
+    rules = [rule for of_table in found for rule in of_table]
+    specimens, faulty = _rows(texts.values(), head, names, table="specimens", read=RuleReader.specimens)
+    details, amiss = _rows(texts.values(), head, names, table="detail", read=RuleReader.detail)
+    faults += [*wrong, *faulty, *amiss, *twice(rules), *unasked(rules, head), *head_faults(head, rules, names)]
     if faults:
         return None, faults
     try:
-        return replace(_pack(head, rules, names), specimens=specimens), []
+        return replace(_pack(head, rules, names), specimens=tuple(specimens), details=tuple(details)), []
     except InputError as fault:
         return None, [head.text.fault(fault.what, fault.mend, "thickness_from")]
+
+
+def _overlaid(text: PackText, instead: Mapping[str, Instead]) -> PackText:
+    """Return a file with other keys in some of its rules."""
+    if not instead or not isinstance(text.raw.get("rule"), list):
+        return text
+    rows = [_with(row, instead[row["id"]]) if row.get("id") in instead else row for row in text.raw["rule"]]
+    return replace(text, raw={**text.raw, "rule": rows})
+
+
+def _with(row: Mapping[str, Any], keys: Instead) -> Mapping[str, Any]:
+    kind = row.get("kind")
+    dropped = PARAMETERS.get(str(kind), set()) if keys.get("kind", kind) != kind else set()
+    return {**{key: value for key, value in row.items() if key not in dropped}, **keys}
 
 
 def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
@@ -155,61 +149,34 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
     )
 
 
-def _specimens(texts: Iterable[PackText], head: Head, names: Names) -> tuple[tuple[Specimens, ...], list[FormatError]]:
-    """Return the lists of specimens, and what is wrong in them, row by row."""
-    rows: list[Specimens] = []
+def _rows(
+    texts: Iterable[PackText], head: Head, names: Names, *, table: str, read: Callable[["RuleReader", Any], Row]
+) -> tuple[list[Row], list[FormatError]]:
+    """Return what the rows of a table say in all files, and what is wrong in them, row by row."""
+    rows: list[Row] = []
     faults: list[FormatError] = []
     for text in texts:
-        reader, tables = _Reader(text, head, names), text.raw.get("specimens", [])
-        for number, table in enumerate(tables if isinstance(tables, list) else [tables]):
-            reader.rule = text.rules + number
+        reader = RuleReader(text, head, names)
+        for reader.rule, row in text.rows(table):
             try:
-                rows.append(reader.specimens(table))
-            except FormatError as fault:
-                faults.append(fault)
-    return tuple(rows), faults
-
-
-class _Reader:
-    """Reads the rules of one file; `rule` is the number of the rule being read, for the line of a refusal."""
-
-    def __init__(self, text: PackText, head: Head, names: Names) -> None:
-        self.text, self.head, self.names = text, head, names
-        self.rule: int | None = None
-
-    def read(self) -> tuple[list[Rule], list[FormatError]]:
-        """Return the rules of the file, and what is wrong in it, rule by rule."""
-        rules: list[Rule] = []
-        faults: list[FormatError] = []
-        tables = self.text.raw.get("rule", [])
-        for number, table in enumerate(tables if isinstance(tables, list) else [tables]):
-            self.rule = number
-            try:
-                rules += self.rules(table)
+                rows.append(read(reader, row))
             except FormatError as fault:
                 faults.append(fault)
             except InputError as fault:  # numbers that contradict each other, as the ends of a row
-                faults.append(self.fault(fault.what, fault.mend))
-        return rules, faults
+                faults.append(reader.fault(fault.what, fault.mend))
+    return rows, faults
 
-    def line(self, key: str = "") -> int:
-        """Return the line of `key` in the rule being read, or of the rule itself."""
-        return self.text.line(key, rule=self.rule)
 
-    def fault(self, what: str, mend: str, key: str = "") -> FormatError:
-        return self.text.fault(what, mend, key, rule=self.rule)
-
-    def only(self, table: Mapping[str, Any], allowed: Iterable[str], of: str) -> None:
-        self.text.only(table, allowed, of, rule=self.rule)
-
-    # A rule ----------------------------------------------------------------------------------
+class RuleReader(KindReader):
+    """Reads a rule, a list of specimens or a detail of one file."""
 
     def rules(self, table: Mapping[str, Any]) -> list[Rule]:
+        """Return the rules of one table."""
         self.typed(table, WrittenRule, "")
         kind_name = str(table.get("kind"))
-        if kind_name not in _PARAMETERS:
-            raise self.fault(f"no kind {kind_name}", f"take one of {', '.join(_PARAMETERS)}", "kind")
-        self.only(table, _COMMON | _PARAMETERS[kind_name], f"a rule of kind {kind_name}")
+        if kind_name not in PARAMETERS:
+            raise self.fault(f"no kind {kind_name}", f"take one of {', '.join(PARAMETERS)}", "kind")
+        self.only(table, _COMMON | PARAMETERS[kind_name], f"a rule of kind {kind_name}")
         for key in ("id", "variable", "clause", "title"):
             if not table.get(key):
                 raise self.fault(f"the rule has no {key}", f"state {key}", key)
@@ -239,9 +206,59 @@ class _Reader:
                 because=table.get("because", ""),
                 note=table.get("note", ""),
                 rank=ranks.index(table["category"]),
+                route=(route := table.get("route", "record")),
+                basis=self.basis(table, route),
+                editions=self.editions(table),
+                said=said_by(table, self.head.sets),
             )
             for names, kind in self.kinds(table, variables)
         ]
+
+    def basis(self, table: Mapping[str, Any], route: Route) -> Basis:
+        """Return whose facts a rule is asked of; what rests on no record is asked of the procedure."""
+        if route != "record" and table.get("basis") == "record":
+            raise self.fault(f"a rule by route {route} has no record", 'write basis = "wps", or leave it out', "basis")
+        stated: Basis = table.get("basis", "record" if route == "record" else "wps")
+        if stated == "wps" and table["kind"] == "declared":
+            raise self.fault("a procedure declares no range of its own", "take another kind", "kind")
+        return stated
+
+    def editions(self, table: Mapping[str, Any]) -> tuple[str, ...]:
+        """Return the editions in which a rule holds; refused where the pack has no such one."""
+        for each in table.get("editions", ()):
+            if each not in self.head.pack.editions:
+                known = ", ".join(self.head.pack.editions)
+                raise self.fault(f"the pack has no edition {each}", f"take one of {known}", "editions")
+        return tuple(table.get("editions", ()))
+
+    def detail(self, table: Any) -> Detail:
+        """Return one joint that needs no record: a rule for each variable that it limits."""
+        self.typed(table, WrittenDetail, "[[detail]]")
+        row = msgspec.convert(table, WrittenDetail)
+        rules = tuple(
+            Rule(
+                id=row.id, variables=(self.variable(name, name),), clause=row.clause, title=row.title,
+                category=self.head.categories[0].id, scope="deposit", kind=Only(self.allowed(name, entry)),
+                confidence=row.confidence, source=self.head.pack.source, file=self.text.name, line=self.line(),
+                route="prequalified", basis="wps", said=said_by(table, self.head.sets),
+            )
+            for name, entry in row.allows.items()
+        )  # fmt: skip
+        return Detail(id=row.id, title=row.title, rules=rules, when=self.conditions(row.when, "when"))
+
+    def allowed(self, name: str, entry: Any) -> Range:
+        """Return what a detail allows of a variable: tokens, or numbers within bounds."""
+        self.variable(name, name)
+        if not self.names.kind(name):
+            return self.token_set(name, entry, name)
+        if not isinstance(entry, dict) or not entry:
+            raise self.fault(f"{name} is {entry}", "write {from = …, to = …}", name)
+        self.only(entry, BOUNDS, name)
+        bounds = self.bounds(name, entry)
+        si, us = (numbers_within(bounds, units) for units in ("si", "us"))
+        if si != us:
+            raise self.fault(f"{name} has two unit columns", "write one number for each end", name)
+        return si
 
     def specimens(self, table: Any) -> Specimens:
         """Return one list of specimens."""
@@ -252,220 +269,3 @@ class _Reader:
                 self.token("specimen", kind, kind)
         when = self.conditions(row.when, "when")
         return Specimens(id=row.id, clause=row.clause, confidence=row.confidence, when=when, any_of=row.any)
-
-    def variable(self, name: str, key: str = "variable") -> VariableName:
-        """Return a variable or a fact by its id; refused when there is none."""
-        own = name.partition(".")[0]
-        known = self.names.variables
-        if own not in known:
-            close = closest(own, known)
-            raise self.fault(f"no variable {name}", f"write {close[0]}" if close else "add it to variables.toml", key)
-        return self.names.variable(name)
-
-    def tokens(self, of: str, listed: Any, key: str) -> tuple[str, ...]:
-        """Return the tokens of a list, or of a named set, `@name`; each must be one that the variable may be."""
-        if isinstance(listed, str) and listed.startswith("@"):
-            if listed[1:] not in self.head.sets:
-                close = closest(listed[1:], self.head.sets)
-                raise self.fault(f"no set {listed}", f"write @{close[0]}" if close else "state it in [sets]", key)
-            listed = self.head.sets[listed[1:]]
-        if not listed or not isinstance(listed, list) or not all(isinstance(each, str) for each in listed):
-            raise self.fault(f"{listed} is no list of tokens", 'write ["…", "…"], or "@set"', key)
-        for token in listed:
-            self.token(of, token, key)
-        return tuple(listed)
-
-    def token(self, of: str, token: str, key: str) -> None:
-        """Refuse a token that a variable cannot be."""
-        choices_of = {each.id: each.choices for each in self.head.demands}
-        if token not in choices_of.get(of, (token,)) or not self.names.is_token(of, token):
-            close = closest(token, choices_of.get(of) or self.names.tokens(of) or ())
-            raise self.fault(f"{token} is no {of}", f"write {close[0]}" if close else "take a known word", key)
-
-    def limit(self, number: Any, of: str, key: str, *, difference: bool = False) -> Limit:
-        """Return a limit in the base unit of a variable."""
-        try:
-            return limit(number, self.names.kind(of), self.names.units, difference=difference)
-        except InputError as fault:
-            raise self.fault(fault.what, fault.mend, key) from fault
-
-    def typed(self, table: Any, kind: type, of: str) -> None:
-        """Refuse a table that is none, or a value in it of another type."""
-        what, key = fault_of(table, kind)
-        if what:
-            raise self.fault(f"{'.'.join(filter(None, (of, key))) or 'the rule'}: {what}", "mend it", key or of)
-
-    def one_of(self, table: Mapping[str, Any], key: str, allowed: Sequence[str]) -> None:
-        if table.get(key) not in allowed:
-            raise self.fault(f"{key} is {table.get(key)}", f"take one of {', '.join(allowed)}", key)
-
-    def conditions(self, table: Mapping[str, Any], key: str) -> tuple[Condition, ...]:
-        return tuple(self.condition(fact, entry, key) for fact, entry in table.items())
-
-    def lifted(self, table: Mapping[str, Any] | list[Mapping[str, Any]]) -> tuple[tuple[Condition, ...], ...]:
-        """Return when a rule is lifted: by each entry of one table, or by each table of a list as a whole."""
-        if isinstance(table, list):
-            return tuple(self.conditions(each, "unless") for each in table if each)
-        return tuple((each,) for each in self.conditions(table, "unless"))
-
-    def condition(self, fact: str, entry: Any, key: str) -> Condition:
-        name = self.variable(fact, fact)
-        if isinstance(entry, list | str):
-            return Condition(name, frozenset(self.tokens(fact, entry, fact)))
-        if not isinstance(entry, dict) or not entry:
-            raise self.fault(f"{key}.{fact} is no condition", "write [tokens] or {from = …, below = …}", key)
-        if "all" in entry:
-            self.only(entry, {"all"}, f"{key}.{fact}")
-            return Condition(name, frozenset(self.tokens(fact, entry["all"], fact)), every=True)
-        self.only(entry, _BOUNDS, f"{key}.{fact}")
-        return self.bounds(name, entry)
-
-    def bounds(self, fact: str, entry: Mapping[str, Any], prefix: str = "") -> Condition:
-        names = {"below": "below", "to": "to", "above": "above", "from": "start"}
-        limits = {to: self.limit(entry[prefix + key], fact, key) for key, to in names.items() if prefix + key in entry}
-        return Condition(fact, **limits)  # type: ignore[arg-type]
-
-    # Kinds -----------------------------------------------------------------------------------
-
-    def kinds(self, table: Mapping[str, Any], variables: tuple[str, ...]) -> list[tuple[tuple[str, ...], RuleKind]]:
-        if table["kind"] == "composition":
-            return self.composition(table, variables[0])
-        on = self.variable(table["on"], "on") if "on" in table else variables[0]
-        return [(variables, self.kind(table, table["kind"], on, variables[0]))]
-
-    def kind(self, table: Mapping[str, Any], name: str, on: str, variable: str) -> RuleKind:
-        makers: Mapping[str, Callable[[], RuleKind]] = {
-            "same": lambda: Same(on),
-            "group": lambda: Group(
-                on, tuple(frozenset(self.tokens(on, each, "groups")) for each in self.needed(table, "groups"))
-            ),
-            "map": lambda: self.map(table, on, variable),
-            "band": lambda: self.also(table, self.band(table, on, variable), on, variable),
-            "table": lambda: self.also(table, self.table(table, on, variable), on, variable),
-            "declared": lambda: Declared(on),
-            "attribute": lambda: self.attribute(table, on, variable),
-            "addressed": Addressed,
-            "unknown": lambda: Unknown(self.needed(table, "note")),
-            "function": lambda: self.function(table, on),
-        }
-        if name not in makers:
-            raise self.fault(f"no kind {name}", f"take one of {', '.join(makers)}", "then")
-        return makers[name]()
-
-    def needed(self, table: Mapping[str, Any], key: str) -> Any:
-        if not table.get(key):
-            raise self.fault(f"the rule has no {key}", f"state {key}")
-        return table[key]
-
-    def map(self, table: Mapping[str, Any], on: str, variable: str) -> Map:
-        otherwise = self.needed(table, "otherwise")
-        if otherwise not in ("same", "unknown"):
-            raise self.fault(f"otherwise is {otherwise}", "take same or unknown", "otherwise")
-        allows = {}
-        for token, entry in self.needed(table, "map").items():
-            self.token(on, token, token)
-            allows[token] = self.token_set(variable, entry)
-        return Map(on, MappingProxyType(allows), otherwise == "same")
-
-    def token_set(self, of: str, entry: Any) -> Range:
-        if entry == "any":
-            return ANY
-        if isinstance(entry, list | str):
-            return choices(*self.tokens(of, entry, "map"))
-        if isinstance(entry, dict) and set(entry) == {"but"}:
-            return all_but(*self.tokens(of, entry["but"], "map"))
-        raise self.fault(f"{entry} is no set of tokens", 'write [tokens], "any" or {but = [tokens]}', "map")
-
-    def band(self, table: Mapping[str, Any], on: str, variable: str) -> Band:
-        if "low" not in table and "high" not in table:
-            raise self.fault("the band has no end", "state low, high or both")
-        low, high = (self.end(table[key], on, variable, key) if key in table else None for key in ("low", "high"))
-        return Band(low, high)
-
-    def end(self, entry: Mapping[str, Any], on: str, variable: str, key: str) -> End:
-        self.only(entry, _END, key)
-        self.typed(entry, WrittenEnd, key)
-        if ("is" in entry) is bool({"times", "plus", "of", "take"} & set(entry)):
-            raise self.fault(f"{key} is neither a number nor a fact", "state is, or times and plus", key)
-
-        def number(name: str, *, difference: bool = False) -> Any:
-            return self.limit(entry[name], variable, key, difference=difference) if name in entry else None
-
-        if "is" in entry:
-            return End(number=number("is"), open=entry.get("open", False))
-        return End(
-            of=self.variable(entry["of"], key) if "of" in entry else on,
-            take=entry.get("take", "mean"),
-            times=entry.get("times", 1.0),
-            plus=number("plus", difference=True),
-            at_least=number("at_least"),
-            at_most=number("at_most"),
-            open=entry.get("open", False),
-        )
-
-    def also(self, table: Mapping[str, Any], kind: RuleKind, on: str, variable: str) -> RuleKind:
-        return BandAlso(kind, self.band(table["also"], on, variable)) if "also" in table else kind
-
-    def table(self, table: Mapping[str, Any], on: str, variable: str) -> Table:
-        second = self.variable(table["of"], "of") if "of" in table else ""
-        seconds = {f"of_{bound}" for bound in _BOUNDS} if second else set()
-        rows = []
-        for entry in self.needed(table, "rows"):
-            self.only(entry, _BOUNDS | seconds | {"low", "high", "unlimited"}, "a row")
-            other = self.bounds(second, entry, "of_") if seconds & set(entry) else None
-            band = Band() if entry.get("unlimited") else self.band(entry, on, variable)
-            rows.append(TableRow(self.bounds(on, entry), other, band))
-        for one, two in combinations(rows, 2):
-            if _overlap(one, two):
-                numbers = f"{rows.index(one) + 1} and {rows.index(two) + 1}"
-                raise self.fault(f"rows {numbers} of {table['id']} overlap", "part them with below and from", "rows")
-        return Table(tuple(rows))
-
-    def attribute(self, table: Mapping[str, Any], on: str, variable: str) -> Attribute:
-        of = self.needed(table, "of")
-        inner: RuleKind
-        if "order" in table:
-            self.one_of(table, "order", ("<=",))
-            inner = UpTo(of, tuple(self.needed(table, "ranks")))
-        else:
-            inner = self.kind(table, table.get("then", "same"), of, variable)
-        return Attribute(on, of, self.names.column(of), inner)
-
-    def function(self, table: Mapping[str, Any], on: str) -> Function:
-        name = self.needed(table, "function")
-        if name not in FUNCTIONS:
-            raise self.fault(f"no function {name}", f"take one of {', '.join(FUNCTIONS)}", "function")
-        return Function(name, on)
-
-    def composition(self, table: Mapping[str, Any], variable: str) -> list[tuple[tuple[str, ...], RuleKind]]:
-        """Return one band per component of a mixture: within a share of the recorded percentage, or within limits."""
-        rules: list[tuple[tuple[str, ...], RuleKind]] = []
-        for component, percent in table.get("relative", {}).items():
-            name = self.names.variable(f"{variable}.{component}")
-            low, high = (End(of=name, times=1 + sign * percent / 100) for sign in (-1, 1))
-            rules.append(((name,), Band(low, high)))
-        for component, entry in table.get("absolute", {}).items():
-            name = self.names.variable(f"{variable}.{component}")
-            rules.append(((name,), self.band(entry, name, name)))
-        if not rules:
-            raise self.fault("the rule names no component", "state relative, absolute or both")
-        return rules
-
-
-def _overlap(one: TableRow, two: TableRow) -> bool:
-    for units in ("si", "us"):
-        axes = [(one.on, two.on), (one.second, two.second)]
-        met = [_numbers(a, units) & _numbers(b, units) for a, b in axes]
-        if not any(is_none(common) for common in met):
-            return True
-    return False
-
-
-def _numbers(condition: Condition | None, units: Any) -> Numbers:
-    if condition is None:
-        return between(None, None)
-    bounds = {"low": condition.above or condition.start, "high": condition.below or condition.to}
-    low, high = (
-        bound.of(units) if bound else float(f"{sign}inf") for bound, sign in zip(bounds.values(), "-+", strict=True)
-    )
-    return Numbers((Interval(low, high, condition.above is not None, condition.below is not None),))

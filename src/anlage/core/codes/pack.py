@@ -14,8 +14,13 @@ from anlage.core.codes.facts import Demand, Fact
 from anlage.core.codes.kinds import RuleKind
 from anlage.core.codes.limits import Limit
 from anlage.core.codes.specimens import Specimens
+from anlage.core.rulebook import Check, Overlay
 
 Scope = Literal["joint", "deposit", "pass"]
+
+
+Route = Literal["record", "prequalified", "always"]  # what a deposit rests on where a rule binds it
+Basis = Literal["record", "wps"]  # whose facts a rule is asked of
 
 
 class Category(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -54,6 +59,29 @@ class Rule(Struct, frozen=True, kw_only=True):
     because: str = ""
     note: str = ""
     rank: int = 0  # of its category, 0 the strongest
+    route: Route = "record"
+    basis: Basis = "record"
+    editions: tuple[str, ...] = ()  # in which it holds; all where it names none
+    said: str = ""  # the fingerprint of its words
+    checks: tuple[Check, ...] = ()  # by whom these very words were laid beside a copy of the edition in use
+    overlay: Overlay | None = None  # what a person put in place of its own words
+
+    @property
+    def is_of_record(self) -> bool:
+        """Whether it is asked of what a record says: the others are asked of the procedure itself."""
+        return self.route == "record" and self.basis == "record"
+
+
+class Detail(Struct, frozen=True, kw_only=True):
+    """A joint that a code lets be welded without a record: what it allows, variable by variable, as rules.
+
+    `when` says which procedures it is for, by what they ask.
+    """
+
+    id: str
+    title: str
+    rules: tuple[Rule, ...]
+    when: tuple[Condition, ...] = ()
 
 
 class Combination(Struct, frozen=True, kw_only=True):
@@ -112,6 +140,8 @@ class Pack(Struct, frozen=True, dict=True):
     optional: frozenset[str] = frozenset()  # variables that do not concern a procedure that does not state them
     accepts_records_of: frozenset[str] = frozenset()  # codes whose records count: its own, and those it names
     specimens: tuple[Specimens, ...] = ()
+    details: tuple[Detail, ...] = ()
+    edition: str = ""  # whose rules it holds, where they differ
     derive: Derivations = Derivations()
 
     def facts_of(self, demand: Demand) -> dict[str, Fact]:
@@ -128,6 +158,16 @@ class Pack(Struct, frozen=True, dict=True):
         asked = {c.fact for rule in self.rules for group in (rule.when, *rule.unless) for c in group} | self.untested
         return frozenset(each.id for each in self.demands if each.id in asked | set(self.variables))
 
+    def of_edition(self, edition: str) -> "Pack":
+        """Return the pack with the rules of an edition; the very same one where all editions have the same."""
+        if not any(rule.editions for rule in self.rules):
+            return self
+        made: dict[str, Pack] = self.__dict__.setdefault("made", {})
+        if edition not in made:
+            rules = tuple(rule for rule in self.rules if not rule.editions or edition in rule.editions)
+            made[edition] = msgspec.structs.replace(self, rules=rules, edition=edition)
+        return made[edition]
+
     def category(self, category_id: str) -> Category:
         """Return a category by its id."""
         return next(each for each in self.categories if each.id == category_id)
@@ -141,7 +181,7 @@ class Pack(Struct, frozen=True, dict=True):
     def variables(self) -> Mapping[str, tuple[Rule, ...]]:
         """Every variable with its rules, in the order of the pack."""
         found: dict[str, tuple[Rule, ...]] = {}
-        for rule in self.rules:
+        for rule in (*self.rules, *(rule for each in self.details for rule in each.rules)):
             for variable in rule.variables:
                 found[variable] = (*found.get(variable, ()), rule)
         return MappingProxyType(found)

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
-from anlage.core.codes.pack import Assumption, Scope
+from anlage.core.codes.pack import Assumption, Basis, Route, Scope
 
 Confidence = Literal["H", "M", "L"]
 Words = Annotated[str, Meta(min_length=1)]
@@ -64,6 +64,17 @@ class WrittenSpecimens(Struct, frozen=True, forbid_unknown_fields=True):
     any: Annotated[tuple[Wanted, ...], Meta(min_length=1)]
 
 
+class WrittenDetail(Struct, frozen=True, forbid_unknown_fields=True):
+    """A table `[[detail]]`: what a joint without a record allows, tokens or bounds by variable."""
+
+    id: Words
+    clause: Words
+    title: Words
+    confidence: Confidence
+    allows: Annotated[dict[str, Any], Meta(min_length=1)]
+    when: dict[str, Any] = {}
+
+
 class WrittenRule(Struct, frozen=True):
     """What a rule may have, whatever its kind, and of which type each is; which keys a kind has, the loader says."""
 
@@ -84,7 +95,12 @@ class WrittenRule(Struct, frozen=True):
     rows: list[dict[str, Any]] | UnsetType = UNSET
     low: dict[str, Any] | UnsetType = UNSET
     high: dict[str, Any] | UnsetType = UNSET
-    also: dict[str, Any] | UnsetType = UNSET
+    also: dict[str, Any] | list[str] | str | UnsetType = UNSET
+    tokens: dict[str, Any] | list[str] | str | UnsetType = UNSET
+    doubt: bool | UnsetType = UNSET
+    route: Route | UnsetType = UNSET
+    basis: Basis | UnsetType = UNSET
+    editions: Some | UnsetType = UNSET
     relative: dict[str, float] | UnsetType = UNSET
     absolute: dict[str, dict[str, Any]] | UnsetType = UNSET
 

@@ -42,7 +42,7 @@ class DocumentKind(Struct, Generic[AnyPart], frozen=True):
         """Return the published JSON Schema."""
         schema = msgspec.json.schema(self.model)
         parts = schema["$defs"]
-        del parts[Interval.__name__]
+        parts.pop(Interval.__name__, None)  # written as a pair of numbers
         own = parts.pop(self.model.__name__)
         head = {
             "$schema": "https://json-schema.org/draft/2020-12/schema",

@@ -3,6 +3,7 @@
 from anlage.core.drawing.bead_map import Amiss, Marked, bead_map, hatch, outlined_map
 from anlage.core.drawing.clock import Around, Ring, RingRow, Seam, TackMark, clock, strip
 from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
+from anlage.core.drawing.dial_curves import DialCurve, DialPlane, DialPoint, dial_curves
 from anlage.core.drawing.display import (
     DisplayList,
     Item,
@@ -31,6 +32,9 @@ __all__ = [
     "Axes",
     "Column",
     "Curve",
+    "DialCurve",
+    "DialPlane",
+    "DialPoint",
     "DisplayList",
     "Drawn",
     "Flow",
@@ -58,6 +62,7 @@ __all__ = [
     "clock",
     "cope_patterns",
     "curves",
+    "dial_curves",
     "enlarged",
     "fitted",
     "grip",

@@ -53,16 +53,16 @@ def curves(lines: Sequence[Curve], frame: Frame, measure: Measure) -> DisplayLis
     def at(point: Point) -> Point:
         return ((point[0] - least_x) / (most_x - least_x) * width, point[1] / most_y * height)
 
-    items: list[Item] = [*_grid(frame, least_x, most_x, most_y)]
+    items: list[Item] = [*grid(frame, (least_x, most_x), (0.0, most_y))]
     here = at((frame.at, 0.0))[0]
     items.append(Path(role="possible", points=((here, 0.0), (here, height))))
     ends = sorted((at(line.points[-1])[1], n) for n, line in enumerate(lines))
-    places = _apart([y for y, _ in ends])
+    places = apart([y for y, _ in ends])
     for line in lines:
         role = "curve_own" if line.own else "curve"
         items.append(Path(role=role, points=tuple(at(point) for point in line.points)))
         items.append(
-            Marker(role="curve_own", at=at((frame.at, _read(line.points, frame.at))), kind="handle", size_mm=1.6)
+            Marker(role="curve_own", at=at((frame.at, read_at(line.points, frame.at))), kind="handle", size_mm=1.6)
         )
     for (y, n), place in zip(ends, places, strict=True):
         line = lines[n]
@@ -78,7 +78,7 @@ def captions_mm(lines: Sequence[Curve], measure: Measure) -> float:
     return max(measure(line.caption, LABEL_MM) for line in lines)
 
 
-def _apart(places: list[float]) -> list[float]:
+def apart(places: list[float]) -> list[float]:
     """Return heights in the same order, none nearer to the one below than a text needs."""
     found: list[float] = []
     for place in places:
@@ -86,21 +86,23 @@ def _apart(places: list[float]) -> list[float]:
     return found
 
 
-def _read(points: Sequence[Point], x: float) -> float:
+def read_at(points: Sequence[Point], x: float) -> float:
+    """Return the height of a curve at a place across, in proportion between its points, level beyond them."""
     for (x1, y1), (x2, y2) in pairwise(points):
         if x1 <= x <= x2:
             return y1 + (y2 - y1) * (x - x1) / (x2 - x1) if x2 > x1 else y2
     return points[-1][1] if x > points[-1][0] else points[0][1]
 
 
-def _grid(frame: Frame, least_x: float, most_x: float, most_y: float) -> Iterator[Item]:
-    width, height = frame.size_mm
+def grid(frame: Frame, across: Point, up: Point) -> Iterator[Item]:
+    """Yield the lines, numbers and names of a plot, each axis from one end to the other."""
+    (width, height), (least_x, most_x), (least_y, most_y) = frame.size_mm, across, up
     for value in ticks(least_x, most_x):
         x = (value - least_x) / (most_x - least_x) * width
         yield Path(role="grid", points=((x, 0.0), (x, height)))
         yield Text(role="tick", at=(x, 0.0), text=f"{value:g}", height_mm=LABEL_MM, offset_mm=(0.0, -4.2))
-    for value in ticks(0.0, most_y):
-        y = value / most_y * height
+    for value in ticks(least_y, most_y):
+        y = (value - least_y) / (most_y - least_y) * height
         yield Path(role="grid", points=((0.0, y), (width, y)))
         yield Text(
             role="tick", at=(0.0, y), text=f"{value:g}", height_mm=LABEL_MM, anchor="end", offset_mm=(-1.6, -0.9)

@@ -16,6 +16,7 @@ from anlage.core.drawing.display import Anchor, DisplayList, Item, Marker, Measu
 MARGIN_MM, FOOT_MM = 15.0, 22.0
 BODY_MM, NOTE_MM, TITLE_MM, HEAD_MM = 2.3, 1.9, 4.6, 2.6  # heights of figures
 STRONG_WIDER = 1.07  # semibold text against the measured regular one
+BOX_MM = 3.0  # of a box to tick
 LEAD = 2.1  # from line to line, in heights
 PAPERS = {"a4": (210.0, 297.0), "letter": (215.9, 279.4)}
 
@@ -91,6 +92,19 @@ class Flow:
                 self._lines(x, [name], "print_muted")
                 self._lines(x + each * 0.38, lines, "print")
             self.y -= max(map(len, texts)) * BODY_MM * LEAD
+
+    def boxes(self, answers: Sequence[str]) -> None:
+        """Set boxes to tick in one line, each before its answer."""
+        self.room(BOX_MM * 2)
+        self.y -= BOX_MM + 1.2
+        x = MARGIN_MM
+        for answer in answers:
+            corners = ((x, self.y), (x + BOX_MM, self.y), (x + BOX_MM, self.y + BOX_MM), (x, self.y + BOX_MM))
+            self.put(Path(role="print_rule", points=corners, closed=True))
+            at = (x + BOX_MM + 1.6, self.y + (BOX_MM - BODY_MM) / 2)
+            self.put(Text(role="print", at=at, text=answer, height_mm=BODY_MM, anchor="start"))
+            x = at[0] + self.measure(answer, BODY_MM) + 6.0
+        self.y -= 1.0
 
     def table(self, columns: Sequence[Column], rows: Sequence[Sequence[str]]) -> None:
         """Set a table; numbers stand at the right of their columns, and its heads come again on every page."""

@@ -24,6 +24,9 @@ Product = Literal["plate", "pipe"]
 PwhtClass = Literal["none", "above-utt", "below-ltt", "between", "above-utt-then-below-ltt", "solution", "range"]
 Progression = Literal["uphill", "downhill", "none"]
 YesNo = Literal["yes", "no"]
+FluxType = Literal["neutral", "active", "alloy"]
+Supplemental = Literal["none", "cold wire", "hot wire", "powder"]
+PlasmaMode = Literal["melt-in", "keyhole", "combined"]
 Operation = Literal["manual", "semiautomatic", "machine", "automatic"]
 
 
@@ -222,7 +225,11 @@ class Reading(Element):
 
 
 class Deposit(Element):
-    """The passes that share process, filler classification and transfer mode."""
+    """The passes that share process, filler classification and transfer mode.
+
+    `flux` and `filler_make` are trade names, which bind where nothing is classified; `keyhole` is how a plasma arc
+    melts; `contact_tube_mm` its distance to the work; `output` the characteristic of the source; `machine` its number.
+    """
 
     process: Text | None = None
     filler: Text | None = None
@@ -247,6 +254,18 @@ class Deposit(Element):
     oscillation: Text | None = None
     electrodes: Text | None = None
     electrode_spacing: Text | None = None
+    machine: Text | None = None
+    flux: Text | None = None
+    flux_type: FluxType | None = None
+    recrushed_slag: YesNo | None = None
+    supplemental_filler: Supplemental | None = None
+    filler_make: Text | None = None
+    orifice_gas: Text | None = None
+    orifice_flow_l_min: PositiveSpan | None = None
+    keyhole: PlasmaMode | None = None
+    contact_tube_mm: PositiveSpan | None = None
+    output: Literal["constant-current", "constant-voltage"] | None = None
+    hot_wire: YesNo | None = None
 
 
 class Pass(Element):

@@ -40,7 +40,7 @@ from anlage.core.procedure.parts import (
 from anlage.core.results import Notice
 
 FORMAT: Final = "anlage-wps"
-VERSION: Final = 5
+VERSION: Final = 6
 LISTS: Final = ("deposits", "passes", "hold_points", "members", "tacks", "stations", "sectors", "readings")
 
 
@@ -69,7 +69,7 @@ class Wps(Part):
     """A procedure. A new one is valid; `ids` counts the ids given so far, so that none is used again."""
 
     format: Literal["anlage-wps"] = FORMAT
-    version: Literal[5] = VERSION
+    version: Literal[6] = VERSION
     header: Header = Header()
     revision: Revision = Revision()
     range: StatedRange = StatedRange()
@@ -131,7 +131,8 @@ def _mend(raw: dict[str, Any]) -> list[Notice]:
     return notices
 
 
-WPS = DocumentKind(Wps, FORMAT, VERSION, {1: with_codes, 2: as_it_is, 3: as_it_is, 4: as_it_is}, mend=_mend)
+_MIGRATIONS: Final = {1: with_codes, **dict.fromkeys(range(2, VERSION), as_it_is)}
+WPS = DocumentKind(Wps, FORMAT, VERSION, _MIGRATIONS, mend=_mend)
 
 
 def with_deposit(wps: Wps, **stated: object) -> tuple[Wps, str]:

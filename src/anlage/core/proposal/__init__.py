@@ -1,6 +1,6 @@
 """What a good welder sets: settings proposed by process, filler, size, role and place, with their reason and doubt."""
 
-from anlage.core.proposal.first_draft import DraftRow, Drafts, Facts, read_drafts
+from anlage.core.proposal.first_draft import DepositRow, DraftRow, Drafts, Facts, read_drafts
 from anlage.core.proposal.melting import Melting, melting_of_rod, melting_of_stick, melting_of_wire
 from anlage.core.proposal.settings import (
     Case,
@@ -18,6 +18,7 @@ from anlage.core.proposal.tables import Circumstances, Place, Role, Usual, read_
 __all__ = [
     "Case",
     "Circumstances",
+    "DepositRow",
     "DraftRow",
     "Drafts",
     "Facts",

@@ -81,7 +81,7 @@ class DepositRow(DraftRow, frozen=True, forbid_unknown_fields=True, kw_only=True
 
 
 class WordRow(DraftRow, frozen=True, forbid_unknown_fields=True, kw_only=True):
-    """A leaf that is stated in a word."""
+    """A leaf that is stated in a word: of the procedure, or as `deposits/*/…` of each of its deposits."""
 
     leaf: str
     say: str

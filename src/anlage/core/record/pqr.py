@@ -22,11 +22,23 @@ from anlage.core.document import (
     with_,
 )
 from anlage.core.errors import InputError
-from anlage.core.procedure.parts import Header, Joint, Metals, Operation, Pwht, Technique, YesNo, with_codes
+from anlage.core.procedure.parts import (
+    FluxType,
+    Header,
+    Joint,
+    Metals,
+    Operation,
+    PlasmaMode,
+    Pwht,
+    Supplemental,
+    Technique,
+    YesNo,
+    with_codes,
+)
 from anlage.core.ranges import Interval
 
 FORMAT: Final = "anlage-pqr"
-VERSION: Final = 4
+VERSION: Final = 5
 LISTS: Final = ("deposits", "results", "welded")
 
 
@@ -76,6 +88,13 @@ class RecordedDeposit(Element):
     closed_chamber: Text | None = None
     electrodes: Text | None = None
     waveform: YesNo | None = None
+    flux: Text | None = None
+    flux_type: FluxType | None = None
+    recrushed_slag: YesNo | None = None
+    supplemental_filler: Supplemental | None = None
+    filler_make: Text | None = None
+    orifice_gas: Text | None = None
+    keyhole: PlasmaMode | None = None
     heat_input_kj_mm: Recorded | None = None
     heat_input_basis: Literal["arc_energy", "heat_input"] = "arc_energy"
 
@@ -120,7 +139,7 @@ class Pqr(Part):
     """A record. What it proves hangs on its results; `toughness_tested` says no where there are no impact results."""
 
     format: Literal["anlage-pqr"] = FORMAT
-    version: Literal[4] = VERSION
+    version: Literal[5] = VERSION
     header: Header = Header()
     metals: Metals = Metals()
     joint: Joint = Joint()
@@ -151,7 +170,7 @@ def _with_evidence(raw: dict[str, Any]) -> dict[str, Any]:
     return kept | {"override": {"verdict": "rejected" if rejected else None, "by": None, "reason": None}}
 
 
-_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence, 3: as_it_is}
+_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence, 3: as_it_is, 4: as_it_is}
 PQR = DocumentKind(Pqr, FORMAT, VERSION, _MIGRATIONS, mend=lambda raw: mend_ids(raw, LISTS))
 
 

@@ -7,9 +7,10 @@ from anlage.core.beads import Size
 from anlage.core.consumption import electrode_count
 from anlage.core.errors import InputError
 from anlage.core.joint import STEEL_G_CM3
+from anlage.core.processes import of_sticks
 from anlage.core.ranges import Interval, over_corners
 from anlage.core.results import Notice, Source
-from anlage.data.tables import catalogue
+from anlage.data.tables import catalogue, processes
 from anlage.session.keyed.answer import Answer, number_or_interval
 from anlage.session.keyed.arguments import Arguments
 from anlage.session.keyed.words import minutes_text
@@ -22,7 +23,7 @@ def answer(arguments: Arguments) -> Answer:
     arguments.need("classification", "diameter")
     filler, diameter = catalogue().filler(arguments.text("classification"), where="classification"), 0.0
     diameter = arguments.single("diameter", "length")
-    row = catalogue().filler_current(filler.classification, diameter, process="SMAW")
+    row = catalogue().filler_current(filler.classification, diameter, process=of_sticks(processes()))
     if row is None or row.electrode_length_mm is None or row.stub_mm is None:
         sizes = [r.diameter_in for r in catalogue().filler_currents if r.classification == filler.classification]
         mend = (

@@ -10,7 +10,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
 from anlage.core.record import Pqr
 from anlage.session.judging.boxes import BoxKeeper, Record
-from anlage.session.judging.editions import edition_of
+from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.judging.evidence import evidence_of
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.statements import stated_of
@@ -28,6 +28,7 @@ class Assessment(Struct, frozen=True):
     mend: str = ""  # the leaf that answers what is missing, or the place, where there is no leaf yet
     pack: Pack | None = None
     set_aside: tuple[tuple[str, str], ...] = ()  # records that support nothing, each with why
+    counting: tuple[str, ...] = ()  # the records that count, newest first
 
     @property
     def remarks(self) -> tuple[str, ...]:
@@ -48,15 +49,17 @@ class Assessor:
     Parameters
     ----------
     records : the records with their ids, oldest first
+    codes : the codes as the works has them
     """
 
-    def __init__(self, records: Sequence[tuple[str, Pqr]]) -> None:
+    def __init__(self, records: Sequence[tuple[str, Pqr]], codes: Codes = SHIPPED) -> None:
+        self.codes = codes
         self._pqrs = tuple(reversed(records))  # the newest first: of equals it is taken
-        self._by_pack: dict[str, tuple[BoxKeeper, tuple[Record, ...]]] = {}
+        self._by_pack: dict[tuple[str, str], tuple[BoxKeeper, tuple[Record, ...]]] = {}
         self.refused: dict[str, AnlageError] = {}  # by id, records whose values contradict each other
 
-    def assess(self, wps: Wps) -> Assessment:
-        """Return how a procedure stands by the code it names."""
+    def assess(self, wps: Wps, by: str = "") -> Assessment:
+        """Return how a procedure stands by the code it names; by one of the records alone, where it is named."""
         if wps.header.code is None:
             return Assessment(None, "no code is stated", "header/code")
         if len(wps.header.codes) > 1:  # inside by the first would say nothing of the others
@@ -67,28 +70,27 @@ class Assessor:
             mend = f"deposits/{without}/process" if without else "passes"
             return Assessment(None, "no deposit with a process is stated", mend)
         try:
-            pack, _ = edition_of(wps.header.code)
+            pack, _ = self.codes.edition_of(wps.header.code)
         except AnlageError as fault:
             return Assessment(None, fault.what, "header/code")
-        outside = sorted({str(each.process) for each in wps.deposits} - pack.processes)
-        if outside:
-            own = next(each.id for each in wps.deposits if str(each.process) == outside[0])
-            said = f"the code pack has no rules for {', '.join(outside)}"
-            return Assessment(None, said, f"deposits/{own}/process", pack)
         keeper, records = self._ready(pack)
         stated = stated_of(wps, pack)
         aside = tuple((each.coupon.name, each.standing) for each in records if not each.accepted)
+        counting = tuple(each.coupon.name for each in records if each.accepted)
+        if by:
+            records = tuple(each for each in records if each.coupon.name == by)
         judgement = keeper.judge(stated, records, stated.demand)
-        counts = any(each.accepted for each in records)
+        counts = any(each.accepted for each in records) or all(judgement.supports)
         missing, mend = ("", "") if counts else ("no record counts by this code", "ranges")
-        return Assessment(judgement, missing, mend, pack, aside)
+        return Assessment(judgement, missing, mend, pack, aside, counting)
 
     def records(self, pack: Pack) -> tuple[Record, ...]:
         """Return the records as a pack sees them, newest first, without those that contradict themselves."""
         return self._ready(pack)[1]
 
     def _ready(self, pack: Pack) -> tuple[BoxKeeper, tuple[Record, ...]]:
-        if pack.code not in self._by_pack:
+        key = (pack.code, pack.edition)
+        if key not in self._by_pack:
             found = []
             for own, pqr in self._pqrs:
                 try:
@@ -100,5 +102,5 @@ class Assessor:
                 revision, accepted = f"{pqr.header.number}#{own}", evidence.state == "accepted"
                 coupon = replace(coupon, remark=evidence.remark)
                 found.append(Record(revision, coupon, accepted, "" if accepted else evidence.words()))
-            self._by_pack[pack.code] = (BoxKeeper(pack), tuple(found))
-        return self._by_pack[pack.code]
+            self._by_pack[key] = (BoxKeeper(pack), tuple(found))
+        return self._by_pack[key]

@@ -7,6 +7,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Range, is_any, is_none
 from anlage.core.record import Pqr
+from anlage.session.judging.editions import Codes
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.judging.ladder import spoken_variable
 from anlage.session.judging.record_ranges import ranges_of_record
@@ -24,13 +25,13 @@ class BoughtLine(Struct, frozen=True):
     is_unproven: bool
 
 
-def bought_by(pqr: Pqr, system: System) -> tuple[BoughtLine, ...]:
+def bought_by(pqr: Pqr, system: System, codes: Codes) -> tuple[BoughtLine, ...]:
     """Return every essential and supplementary variable that the record's code limits; none without a code."""
     if pqr.header.code is None or not any(each.process for each in pqr.deposits):
         return ()
     demand = Demand(weld=pqr.header.weld, impact=toughness_tested(pqr) or False, units=pqr.header.units)
     try:
-        ranges = ranges_of_record(pqr.header.code, pqr, demand)
+        ranges = ranges_of_record(pqr.header.code, pqr, demand, codes)
     except AnlageError:
         return ()
     found = []
@@ -49,14 +50,14 @@ def bought_by(pqr: Pqr, system: System) -> tuple[BoughtLine, ...]:
     return tuple(found)
 
 
-def why_nothing(pqr: Pqr) -> str:
+def why_nothing(pqr: Pqr, codes: Codes) -> str:
     """Return why a record proves nothing yet; "" when it does."""
     if pqr.header.code is None:
         return "State the code: without it nothing is worked out."
     if not any(each.process for each in pqr.deposits):
         return "Add a deposit and state its process."
     try:
-        ranges_of_record(pqr.header.code, pqr, Demand())
+        ranges_of_record(pqr.header.code, pqr, Demand(), codes)
     except AnlageError as fault:
         return str(fault)
     evidence = evidence_of_document(pqr)

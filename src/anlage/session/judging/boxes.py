@@ -22,8 +22,8 @@ class Record(Struct, frozen=True):
 class BoxKeeper:
     """Keeps the boxes of one pack; a record's revision never changes, so neither does its box."""
 
-    def __init__(self, pack: Pack, *, signed: frozenset[str] = frozenset()) -> None:
-        self.pack, self.signed = pack, signed
+    def __init__(self, pack: Pack) -> None:
+        self.pack = pack
         self._boxes: dict[tuple[str, Demand], CoverBox] = {}
         self._together: tuple[Sequence[Record], dict[Demand, Boxes]] = (), {}  # of the records asked about last
 
@@ -31,11 +31,14 @@ class BoxKeeper:
         """Return the box of a record under a demand."""
         key = (record.revision, demand)
         if key not in self._boxes:
-            self._boxes[key] = cover_box(self.pack, record.coupon, demand, signed=self.signed)
+            self._boxes[key] = cover_box(self.pack, record.coupon, demand)
         return self._boxes[key]
 
     def judge(self, stated: Stated, records: Sequence[Record], demand: Demand) -> Judgement:
         """Return the verdict on a WPS from the accepted ones of `records`, newest first."""
+        if len(records) == 1:  # asked of one alone, in between: what is kept of all stays
+            own = [self.box(records[0], demand)] if records[0].accepted else []
+            return judge(self.pack, stated, own)
         return judge(self.pack, stated, self._boxes_of(records, demand))
 
     def _boxes_of(self, records: Sequence[Record], demand: Demand) -> Boxes:

@@ -11,11 +11,11 @@ from anlage.core.procedure import Deposit, Joint, Pass, Sector, Wps, pass_energy
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded, RecordedDeposit, WeldedPass
 from anlage.data.tables import processes
-from anlage.session.judging.gases import gas_tokens
+from anlage.session.judging.gases import GASES, gas_tokens
 from anlage.session.judging.results import way_of_bends
 
 NONE = "none"
-GASES = ("shielding_gas", "backing_gas", "trailing_gas")
+MAKES = ("flux", "filler_make")
 SETTINGS = ("current_a", "voltage_v", "travel_speed_mm_min")
 
 
@@ -41,6 +41,11 @@ def _recorded_gas(leaf: str) -> Callable[[Pqr, RecordedDeposit], str | None]:
         return next(iter(found)) if len(found) == 1 else None
 
     return read
+
+
+def _make(leaf: str) -> Callable[[Any, Any], str | None]:
+    """Return what reads a trade name: case and blanks do not count."""
+    return lambda _document, deposit: " ".join((getattr(deposit, leaf) or "").casefold().split()) or None
 
 
 def _filler_present(_document: Any, deposit: Deposit | RecordedDeposit) -> str | None:
@@ -206,6 +211,7 @@ DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyT
     ("wps", "backing"): lambda wps, _element: backing_of(wps.joint),
     **{("wps", name): _stated_gas(name) for name in GASES},
     **{("pqr", name): _recorded_gas(name) for name in GASES},
+    **{(kind, name): _make(name) for kind in ("wps", "pqr") for name in MAKES},
     ("wps", "filler_present"): _filler_present,
     ("wps", "arc_energy"): _stated_energy,
     ("pqr", "backing"): lambda pqr, _element: backing_of(pqr.joint),

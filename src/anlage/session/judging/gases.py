@@ -7,6 +7,7 @@ from anlage.core.errors import UnknownNameError
 from anlage.data.tables import catalogue
 
 NONE = "none"
+GASES = ("shielding_gas", "backing_gas", "trailing_gas", "orifice_gas")  # leaves of a deposit that name one
 _OR = re.compile(r"\s+or\s+|\s*;\s*", re.IGNORECASE)
 
 

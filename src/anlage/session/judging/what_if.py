@@ -11,7 +11,7 @@ from anlage.core.results import Notice, Source
 from anlage.core.variables import spoken
 from anlage.data.tables import catalogue
 from anlage.session.judging.coupons import CouponFacts, StatedCoupon, coupon_facts, is_without
-from anlage.session.judging.editions import edition_of
+from anlage.session.judging.editions import SHIPPED, Codes
 
 SCOPED_BELOW = ("deposit", "pass")
 
@@ -38,14 +38,14 @@ class WhatIf(Struct, frozen=True):
     sources: tuple[Source, ...]
 
 
-def what_if(code: str, coupon: StatedCoupon, demand: Demand) -> WhatIf:
+def what_if(code: str, coupon: StatedCoupon, demand: Demand, codes: Codes = SHIPPED) -> WhatIf:
     """Return what a coupon would buy by a code under a demand.
 
     Raises
     ------
     InputError : deposits exceed the thickness, or a name is unknown (`UnknownNameError`)
     """
-    pack, edition = edition_of(code)
+    pack, edition = codes.edition_of(code)
     facts, notices = coupon_facts(coupon, demand, pack.derive)
     missing = {fact: a for fact, a in pack.assumed.items() if not _is_stated(fact, facts)}
     full = Coupon(

@@ -2,7 +2,8 @@
 
 from anlage.session.kinds.all_kinds import KINDS, kind_named, kind_of, kind_of_format
 from anlage.session.kinds.kind import Kind
+from anlage.session.kinds.machine import SOURCE
 from anlage.session.kinds.pqr import RECORD
 from anlage.session.kinds.wps import PROCEDURE
 
-__all__ = ["KINDS", "PROCEDURE", "RECORD", "Kind", "kind_named", "kind_of", "kind_of_format"]
+__all__ = ["KINDS", "PROCEDURE", "RECORD", "SOURCE", "Kind", "kind_named", "kind_of", "kind_of_format"]

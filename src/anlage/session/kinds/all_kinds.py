@@ -4,10 +4,11 @@ from typing import Any
 
 from anlage.core.errors import UnknownNameError
 from anlage.session.kinds.kind import Kind
+from anlage.session.kinds.machine import SOURCE
 from anlage.session.kinds.pqr import RECORD
 from anlage.session.kinds.wps import PROCEDURE
 
-KINDS: tuple[Kind, ...] = (PROCEDURE, RECORD)
+KINDS: tuple[Kind, ...] = (PROCEDURE, RECORD, SOURCE)
 
 
 def kind_named(word: str, *, where: str = "kind") -> Kind:

@@ -13,7 +13,8 @@ class Kind(Struct, frozen=True, kw_only=True):
 
     `first_number` is that of the first document of a works file; `first_place` where one is opened from the Register;
     `letter` stands for it in the numbers of the demo. `row` names the function, `module:function`, that shows a
-    document in the Register; it is loaded when it is first asked for.
+    document in the Register, `state` the one that says in few words how a document stands which no code judges; each is
+    loaded when it is first asked for.
     """
 
     id: str
@@ -24,6 +25,7 @@ class Kind(Struct, frozen=True, kw_only=True):
     letter: str
     new: Callable[[str], Any]  # a new document under a number
     row: str
+    state: str = ""
 
     @property
     def format(self) -> str:

@@ -13,4 +13,5 @@ RECORD = Kind(
     letter="R",
     new=lambda number: Pqr(header=Header(number=number)),
     row="anlage.session.works.register:record_row",
+    state="anlage.session.works.register:record_state",
 )

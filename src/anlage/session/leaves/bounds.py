@@ -9,12 +9,12 @@ from msgspec import Struct
 
 from anlage.core.document import Dimension
 from anlage.core.errors import InputError
-from anlage.core.procedure import Wps
 from anlage.core.quantities import show
 from anlage.core.ranges import Interval
-from anlage.core.record import Pqr, Recorded
+from anlage.core.record import Recorded
 from anlage.data.files import text_of
 from anlage.data.tables import unit_table
+from anlage.session.leaves.documents import SomeDocument
 from anlage.session.leaves.table import LISTS, PARTS, RECORDED, field_of, fields
 
 
@@ -71,7 +71,7 @@ def stated_ends(value: Interval) -> tuple[float, ...]:
     return tuple(end for end, is_open in ends if not is_open)
 
 
-def beyond(value: Wps | Pqr) -> Mapping[str, InputError]:
+def beyond(value: SomeDocument) -> Mapping[str, InputError]:
     """Return the leaves of a document that state what they cannot be at all, with the refusal of each."""
     found: dict[str, InputError] = {}
     for path, number in _numbers(value):
@@ -82,7 +82,7 @@ def beyond(value: Wps | Pqr) -> Mapping[str, InputError]:
     return found
 
 
-def _numbers(value: Wps | Pqr) -> Iterator[tuple[str, float]]:
+def _numbers(value: SomeDocument) -> Iterator[tuple[str, float]]:
     """Yield every number that a document states, with its leaf; of a range both ends."""
     for pattern in bounds():
         head, _, rest = pattern.partition("/*/")

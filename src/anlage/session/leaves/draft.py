@@ -114,7 +114,8 @@ def text_in(working: Working, path: str, system: System) -> str:
 def complaints(working: Working, system: System) -> dict[str, AnlageError]:
     """Return what is wrong, by leaf: texts that were not taken over, and values that are impossible together."""
     waiting = {path: complaint(working.value, path, text, system) for path, text in working.pending.items()}
-    return {**clashes(working.value.joint), **waiting}
+    joint = getattr(working.value, "joint", None)
+    return {**(clashes(joint) if joint is not None else {}), **waiting}
 
 
 def complaint(wps: Wps, path: str, text: str, system: System) -> AnlageError:

@@ -1,17 +1,14 @@
 """Marks of what is only proposed: gone with the leaf, with an edit of it, or once somebody confirms it."""
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from typing import Any, TypeVar
+from typing import Any
 
 from anlage.core.document import Proposed, at, with_
 from anlage.core.errors import AnlageError
-from anlage.core.procedure import Wps
-from anlage.core.record import Pqr
+from anlage.session.leaves.documents import AnyDocument
 from anlage.session.leaves.names import named
 from anlage.session.leaves.presence import has_leaf
 from anlage.session.leaves.table import LISTS, field_of, fields
-
-AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 
 
 def after_edit(before: Any, after: AnyDocument) -> AnyDocument:

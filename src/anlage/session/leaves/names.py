@@ -1,11 +1,12 @@
 """How a leaf is called where it stands alone: in the list of steps that can be undone."""
 
+from anlage.core.machine import Machine
 from anlage.core.procedure import Wps
-from anlage.core.record import Pqr
+from anlage.session.leaves.documents import SomeDocument
 from anlage.session.leaves.table import PARTS, field_of
 
 
-def named(value: Wps | Pqr, path: str) -> str:
+def named(value: SomeDocument, path: str) -> str:
     """Return how a leaf is called where it stands alone: in the list of steps that can be undone.
 
     Examples
@@ -27,7 +28,7 @@ def named(value: Wps | Pqr, path: str) -> str:
     if steps[0] in ("stations", "tacks"):
         place = next((each.place for each in getattr(value, steps[0]) if each.id == steps[1]), None)
         return f"{label} at {place or f'a new {steps[0][:-1]}'}"
-    if steps[0] == "deposits":
+    if steps[0] == "deposits" and not isinstance(value, Machine):
         process = next((each.process for each in value.deposits if each.id == steps[1]), None)
         return f"{label} of the {process or 'new'} deposit"
     return label

@@ -8,7 +8,7 @@ from anlage.core.document import with_at
 from anlage.core.errors import UnknownNameError
 from anlage.core.procedure import Joint
 from anlage.data.tables import catalogue
-from anlage.session.leaves.text import AnyDocument
+from anlage.session.leaves.documents import AnyDocument
 
 _NAME = re.compile(
     r"""\s*(?:nps\s*)?(?P<nps>(?:dn\s*)?[\d/. -]*\d)\s*(?:in\b|")?  # 4, DN 100, 1-1/2 in

@@ -2,17 +2,16 @@
 
 from anlage.core.errors import UnknownNameError
 from anlage.core.joint import KINDS, MAKES, dimensions_of, is_on_run
-from anlage.core.procedure import Wps
-from anlage.core.record import Pqr
+from anlage.session.leaves.documents import SomeDocument
 from anlage.session.leaves.text import leaf_value
 
 _DIMENSIONS = frozenset(name for kind in KINDS for name in dimensions_of(kind))
 _SIMPLE = ("thickness_mm", "root_opening_mm", "root_face_mm", "groove_angle_deg", "reinforcement_mm")
 
 
-def has_leaf(value: Wps | Pqr, path: str) -> bool:
+def has_leaf(value: SomeDocument, path: str) -> bool:
     """Return whether a leaf belongs to this kind of document; an element that is gone has none."""
-    if path.startswith("metals/other"):
+    if path.startswith("metals/other") and hasattr(value, "metals"):
         return True
     try:
         leaf_value(value, path)
@@ -21,10 +20,12 @@ def has_leaf(value: Wps | Pqr, path: str) -> bool:
     return True
 
 
-def applies(value: Wps | Pqr, path: str) -> bool:
+def applies(value: SomeDocument, path: str) -> bool:
     """Return whether a document has a leaf, and its joint too: only a pipe has a diameter, only a V a root face."""
     if not has_leaf(value, path):
         return False
+    if not hasattr(value, "joint"):
+        return True
     joint, (head, _, rest) = value.joint, path.partition("/")
     leaf = rest.partition("/")[0]
     if leaf == "member_order":

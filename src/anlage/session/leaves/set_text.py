@@ -5,7 +5,7 @@ from functools import cache
 from anlage.core.quantities import show_interval
 from anlage.core.quantities.show import THIN_SPACE
 from anlage.core.quantities.units import System
-from anlage.core.ranges import Choices, Numbers, Range, is_any, is_none
+from anlage.core.ranges import Choices, Interval, Numbers, Range, is_any, is_none
 from anlage.data.tables import unit_table, variables
 from anlage.session.leaves.size_text import size_text
 from anlage.session.leaves.table import fields
@@ -65,4 +65,15 @@ def set_text(variable: str, values: Range, system: System, *, finer: bool = Fals
         words = [_word(variable, token) for token in sorted(values.tokens)]
         tokens = ("; " if any("," in word for word in words) else ", ").join(words)
         return f"any but {tokens}" if values.but else tokens
-    return str(values)
+    return " or ".join(_plain(part) for part in values.parts) if isinstance(values, Numbers) else str(values)
+
+
+def _plain(part: Interval) -> str:
+    """Return an interval of plain numbers: counts and ratios."""
+    if part.is_single:
+        return f"{part.low:g}"
+    if part.high == float("inf"):
+        return f"{'>' if part.low_open else '≥'} {part.low:g}"
+    if part.low == float("-inf"):
+        return f"{'<' if part.high_open else '≤'} {part.high:g}"
+    return f"{part.low:g}..{part.high:g}"

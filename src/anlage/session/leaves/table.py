@@ -20,7 +20,7 @@ from anlage.data.files import text_of
 from anlage.data.installed_codes import code_choices
 from anlage.data.tables import unit_table
 
-LEAVES = ("job", "joint", "deposits", "passes", "seam", "record")  # the files of the table, by part
+LEAVES = ("job", "joint", "deposits", "passes", "seam", "machine", "record")  # the files of the table, by part
 PARTS = ("minus", "plus", "least", "mean", "most")
 RECORDED = ("least", "mean", "most")
 ENDS = ("low", "high")

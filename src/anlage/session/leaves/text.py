@@ -1,13 +1,14 @@
 """From the value of a leaf to the text in its field, and from what is typed back to a value."""
 
-from typing import Any, TypeVar
+from typing import Any
 
 from msgspec.structs import replace
 
 from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.letters import without_odd
-from anlage.core.procedure import Metal, Wps
+from anlage.core.machine import Machine
+from anlage.core.procedure import Header, Metal, Wps
 from anlage.core.quantities import parse, show_interval, with_points
 from anlage.core.quantities.open_ranges import one_ended, parse_open
 from anlage.core.quantities.units import System
@@ -15,16 +16,16 @@ from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded
 from anlage.data.tables import unit_table, vocabulary
 from anlage.session.leaves.bounds import check_bound, check_bounds
+from anlage.session.leaves.documents import AnyDocument, SomeDocument
 from anlage.session.leaves.size_text import size_text
 from anlage.session.leaves.table import ENDS, PARTS, RECORDED, Field, field_of
 
 NEVER_NONE = ("header/number", "header/title")
 LEADING_CODE = "header/code"  # a leaf of its own on screen: the first of the codes
-AnyDocument = TypeVar("AnyDocument", Wps, Pqr)
 _BOOLS = {"yes": True, "no": False}
 
 
-def shown(value: Wps | Pqr, path: str, system: System) -> str:
+def shown(value: SomeDocument, path: str, system: System) -> str:
     """Return what stands in the field of a leaf, without its unit; "" when it is not stated."""
     leaf = leaf_value(value, path)
     if isinstance(leaf, bool):
@@ -48,16 +49,16 @@ def bare_text(interval: Interval, kind: str, system: System) -> str:
     return show_interval(interval, kind, system, unit_table()).removesuffix(unit).rstrip()
 
 
-def leaf_value(value: Wps | Pqr, path: str) -> Any:
+def leaf_value(value: SomeDocument, path: str) -> Any:
     """Return the value of a leaf, `None` where it is not stated; a minus or plus of 0 counts as not stated.
 
     Raises
     ------
     UnknownNameError : the document has no such leaf
     """
-    if path == "metals/other/name" and value.metals.other is None:
+    if path == "metals/other/name" and not isinstance(value, Machine) and value.metals.other is None:
         return None
-    if path == LEADING_CODE:
+    if path == LEADING_CODE and isinstance(value.header, Header):
         return value.header.code
     if path.rpartition("/")[2] in PARTS:
         dimension = at(value, path.rpartition("/")[0])
@@ -135,11 +136,11 @@ def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDo
     UnknownNameError : nothing lies at the path, or a choice is none of its kind
     """
     the_field, text = field_of(path), without_odd(text).strip()
-    if path.startswith("metals/other") and value.metals.other is None:
+    if path.startswith("metals/other") and not isinstance(value, Machine) and value.metals.other is None:
         return with_at(value, "metals/other", Metal(name=text)) if text else value
     if path == "metals/other/name" and not text:
         return with_at(value, "metals/other", None)
-    if path == LEADING_CODE:
+    if path == LEADING_CODE and isinstance(value.header, Header):
         leading: tuple[Any, ...] = (_choice(the_field, text),) if text else ()
         rest = tuple(code for code in value.header.codes[1:] if code not in leading)
         return with_at(value, "header/codes", leading + rest)

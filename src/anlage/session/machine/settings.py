@@ -1,6 +1,6 @@
 """Settings of the person at this machine, in one TOML file: read with mercy, written whole."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from pathlib import Path
 from types import MappingProxyType
 from typing import TYPE_CHECKING, Any, NamedTuple
@@ -18,6 +18,7 @@ if TYPE_CHECKING:  # read before the first paint: nothing heavy may be loaded fo
 NAME = "anlage"
 TEXT_PERCENTS = (100, 125, 150, 175, 200)
 RECENT = 8  # files remembered
+MOST_MONTHS = 120
 _WORDS: dict[str, tuple[str, ...]] = {"units": ("si", "us"), "theme": ("light", "dark"), "paper": ("a4", "letter")}
 
 
@@ -35,6 +36,7 @@ class Settings(NamedTuple):  # and no struct: nothing heavy may be loaded for th
     document: str = ""
     place: str = ""
     rates: Mapping[str, float] = MappingProxyType({})  # the user's own, in whatever money
+    calibration_months: int = 12  # that what a meter read of a machine is taken to hold
     width: int = 1280
     height: int = 800
 
@@ -47,6 +49,20 @@ class Settings(NamedTuple):  # and no struct: nothing heavy may be loaded for th
         """Return the settings with a works file at the top of the recent ones."""
         own = str(path.absolute())
         return self._replace(recent=(own, *(other for other in self.recent if other != own))[:RECENT])
+
+
+def is_months(number: int) -> bool:
+    """Return whether a number of months is one that a calibration may hold for."""
+    return 1 <= number <= MOST_MONTHS
+
+
+def _is_size(number: int) -> bool:
+    return 400 <= number <= 16000
+
+
+_WHOLE: Mapping[str, Callable[[int], bool]] = {
+    "text_percent": TEXT_PERCENTS.__contains__, "calibration_months": is_months, "width": _is_size, "height": _is_size,
+}  # fmt: skip
 
 
 def settings_file() -> Path:
@@ -76,16 +92,14 @@ def read_settings(path: Path) -> Settings:
 
 def _checked(name: str, value: Any) -> Any:
     default = getattr(Settings(), name)
-    if name == "text_percent":
-        return value if value in TEXT_PERCENTS and not isinstance(value, bool) else None
+    if name in _WHOLE:
+        return value if isinstance(value, int) and not isinstance(value, bool) and _WHOLE[name](value) else None
     if name in _WORDS:
         return value if value in _WORDS[name] else None
     if name == "rates":
         return {k: float(v) for k, v in value.items() if _is_rate(k, v)} if isinstance(value, dict) else None
     if isinstance(default, tuple):
         return tuple(filter(_is_text, value))[:RECENT] if isinstance(value, list) else None
-    if isinstance(default, int):
-        return value if isinstance(value, int) and not isinstance(value, bool) and 400 <= value <= 16000 else None
     return value if _is_text(value) else None
 
 

@@ -21,7 +21,7 @@ def sheets_of(
     desired : how sheets are made
     issued : take the revision that was issued last; else the draft as it is
     """
-    judge, made, refused = Assessor(works.records()), [], []
+    judge, made, refused = Assessor(works.records(), works.codes()), [], []
     numbers = {entry.id: entry.number for entry in works.entries()}
     for own in ids:
         name = numbers.get(own) or "a procedure without a number"

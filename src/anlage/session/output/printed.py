@@ -6,10 +6,11 @@ from pathlib import Path
 from msgspec import Struct
 
 from anlage.core.drawing import DisplayList
+from anlage.core.machine import Calibrated
 from anlage.core.procedure import Wps
 from anlage.session.judging.assessment import Assessment
 from anlage.session.output.saving import check_ending, save
-from anlage.session.output.wps_sheet import Stationery, sheet
+from anlage.session.output.wps_sheet import NO_MACHINES, Stationery, sheet
 from anlage.session.works.standing import Standing
 
 
@@ -23,16 +24,17 @@ class Printed(Struct, frozen=True):
 
 
 class Desired(Struct, frozen=True):
-    """How sheets are made: on what, and by whom and when, for what is not issued."""
+    """How sheets are made: on what, by whom and when, for what is not issued, and which machines the works has."""
 
     on: Stationery
     author: str
     now: str
+    works: Calibrated = NO_MACHINES
 
 
 def printed(wps: Wps, assessment: Assessment, standing: Standing, desired: Desired) -> Printed:
     """Return the sheet of a procedure: of a revision by whom and when it was issued, of a draft as of now."""
-    pages = sheet(wps, assessment, standing, desired.on)
+    pages = sheet(wps, assessment, standing, desired.on, desired.works)
     if standing.is_issued:
         return Printed(pages, title_of(wps, standing), standing.author, standing.issued_at)
     return Printed(pages, title_of(wps, standing), desired.author, desired.now)

@@ -1,12 +1,16 @@
 """The sheet of a procedure: what is stated, in both unit systems, with section, records, doubts and cautions."""
 
+from collections.abc import Sequence
+
 import tomli
 from msgspec import Struct
 
 from anlage.core.beads import MOST_BEADS
+from anlage.core.codes import Rung
 from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
 from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
 from anlage.core.joint import dimensions_of
+from anlage.core.machine import Calibrated
 from anlage.core.procedure import Deposit, Pass, Wps, clashes, pass_energy
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
@@ -17,12 +21,13 @@ from anlage.data.tables import processes, unit_table
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.groups import filler_words, metal_words
 from anlage.session.judging.ladder import lines, support_sentences
+from anlage.session.judging.marks import overlay_sentences, unchecked, used
 from anlage.session.leaves.marks import proposed_sentences
 from anlage.session.leaves.pipe_names import true_pipe_name
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
 from anlage.session.seam.change_over import change_overs
-from anlage.session.seam.dials import dial_sentences
+from anlage.session.seam.dials import dial_lines, superseded_sentences
 from anlage.session.seam.sectors import SETTINGS
 from anlage.session.seam.tacks import tack_sentences
 from anlage.session.weld.advice import root_advice
@@ -36,12 +41,15 @@ from anlage.session.weld.weld_symbol import symbol_picture
 from anlage.session.works.standing import Standing
 
 NONE = "–"
+NO_MACHINES = Calibrated()
 ORDER: dict[System, tuple[System, System]] = {"si": ("si", "us"), "us": ("us", "si")}
 PICTURE_MM = (104.0, 56.0)
 DEPOSIT_LEAVES = (
     "filler_diameter_mm", "thickness_mm", "current_type", "transfer_mode", "shielding_gas", "gas_flow_l_min",
     "backing_gas", "backing_flow_l_min", "trailing_gas", "tungsten", "cup_size_mm", "operation", "consumable_insert",
-    "penetration_flux", "closed_chamber", "pulsing", "oscillation", "electrodes", "electrode_spacing",
+    "penetration_flux", "closed_chamber", "pulsing", "oscillation", "electrodes", "electrode_spacing", "machine",
+    "flux", "flux_type", "recrushed_slag", "supplemental_filler", "filler_make", "orifice_gas", "orifice_flow_l_min",
+    "keyhole", "contact_tube_mm", "output", "hot_wire",
 )  # fmt: skip
 TECHNIQUE_LEAVES = (
     "technique/position", "technique/progression", "technique/runs", "technique/bead_technique", "seam/weave_limit_mm",
@@ -59,7 +67,9 @@ class Stationery(Struct, frozen=True):
     letterhead: str = ""
 
 
-def sheet(wps: Wps, proof: Assessment, standing: Standing, on: Stationery) -> tuple[DisplayList, ...]:
+def sheet(
+    wps: Wps, proof: Assessment, standing: Standing, on: Stationery, works: Calibrated = NO_MACHINES
+) -> tuple[DisplayList, ...]:
     """Return the pages of a procedure.
 
     Parameters
@@ -68,6 +78,7 @@ def sheet(wps: Wps, proof: Assessment, standing: Standing, on: Stationery) -> tu
     proof : how it stands by its code
     standing : whether it is issued, and its hash
     on : paper, letterhead and font
+    works : the machines of the works, as they are known on the day of the sheet
     """
     flow = Flow(on.paper, on.measure)
     if on.letterhead:
@@ -80,6 +91,7 @@ def sheet(wps: Wps, proof: Assessment, standing: Standing, on: Stationery) -> tu
     for deposit in wps.deposits:
         _deposit(flow, wps, deposit)
     _passes(flow, wps)
+    _dials(flow, wps, works)
     if proposed := proposed_sentences(wps):
         flow.text(f"Only proposed, confirmed by nobody: {' '.join(proposed)}", role="print_strong")
     if words := outdated_words(wps):
@@ -368,7 +380,7 @@ def _tacks(flow: Flow, wps: Wps) -> None:
 
 
 def _sectors(flow: Flow, wps: Wps) -> None:
-    """Set the settings by sector, and where a calibrated machine is to be set for each pass."""
+    """Set the settings by sector."""
     numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}
     rows = []
     for sector in wps.sectors:
@@ -379,11 +391,16 @@ def _sectors(flow: Flow, wps: Wps) -> None:
         columns = (Column("", 0.5), Column("Sector", 2.0), Column("Current", 1.4), Column("Voltage", 1.4),
                    Column("Travel speed", 2.6), Column("Technique", 2.6))  # fmt: skip
         flow.table(columns, rows)
-    if wps.readings:
-        flow.heading("Dials")
-        for each in wps.passes:
-            for sentence in dial_sentences(wps, each.id, wps.header.units):
-                flow.text(f"Pass {numbers[each.id]}: {sentence}", height_mm=NOTE_MM)
+
+
+def _dials(flow: Flow, wps: Wps, works: Calibrated) -> None:
+    """Set where the machines are set for each pass; nothing where nobody keeps their readings."""
+    named = any(each.machine for each in wps.deposits)
+    if not (works.machines or wps.readings or named) or not wps.passes:
+        return
+    flow.heading(f"Dials, by what is in date on {works.today}" if works.today else "Dials")
+    for line in (*dial_lines(wps, works), *superseded_sentences(wps, works)):
+        flow.text(line, height_mm=NOTE_MM)
 
 
 def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:
@@ -401,9 +418,22 @@ def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:
             flow.text(f"{line.title}: {line.rung.verdict}. {line.reason} ({line.rung.clause})", indent_mm=4.0)
     doubtful = sorted({line.rung.clause for line in ladder if line.rung.confidence != "H"})
     doubt = f" Less sure than the others: {', '.join(doubtful)}." if doubtful else ""
-    text = f"None of the {len(ladder)} rules used was compared with an owned copy of the code.{doubt}"
-    flow.text(text, role="print_muted")
+    flow.text(f"{_checks_said(proof.judgement.rungs)}{doubt}", role="print_muted")
+    for rule in used(proof.judgement.rungs):
+        for sentence in overlay_sentences((rule,)):
+            flow.text(f"{rule.clause}, {rule.title}, is not as shipped. {sentence}.", indent_mm=4.0)
     flow.text("Assumed: weld metal of 7.85 g/cm³, cap as a parabola over the face.", role="print_muted")
+
+
+def _checks_said(rungs: Sequence[Rung]) -> str:
+    """Return how many of the rules used somebody checked, and the clauses of the others."""
+    every, left = used(rungs), unchecked(rungs)
+    if not left:
+        return f"All {len(every)} rules used were compared with an owned copy of the code."
+    if len(left) == len(every):
+        return f"None of the {len(every)} rules used was compared with an owned copy of the code."
+    clauses = "; ".join(sorted({rule.clause for rule in left}))
+    return f"{len(left)} of the {len(every)} rules used were not compared with an owned copy of the code: {clauses}."
 
 
 def _cautions(flow: Flow) -> None:

@@ -11,7 +11,7 @@ from anlage.core.document import Dimension, Proposed, at, with_, with_at
 from anlage.core.errors import AnlageError, InputError
 from anlage.core.joint import MAKES
 from anlage.core.procedure import Deposit, Metal, Wps, with_deposit
-from anlage.core.proposal import DraftRow, Facts
+from anlage.core.proposal import DepositRow, DraftRow, Facts
 from anlage.core.proposal.first_draft import ProcessRow
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
@@ -26,6 +26,7 @@ from anlage.session.proposal.fill import proposed_fill
 from anlage.session.weld.places import goes, whereabouts
 
 JOINT: Final = "joint"
+LISTED: Final = "/*/"  # in the leaf of a word that every deposit states
 GAS_LEAVES: Final = (
     ("gas", "flow_l_min", "shielding_gas", "gas_flow_l_min"),
     ("backing_gas", "purge_l_min", "backing_gas", "backing_flow_l_min"),
@@ -110,7 +111,7 @@ class _Drafting:
 
     def _words(self, leaves: Sequence[str]) -> None:
         for row in drafts().word:
-            if self.facts.hold(row.when) and (not leaves or row.leaf in leaves):
+            if LISTED not in row.leaf and self.facts.hold(row.when) and (not leaves or row.leaf in leaves):
                 self._propose(row.leaf, row.say, row)
 
     def _processes(self) -> tuple[str, ...]:
@@ -184,9 +185,15 @@ class _Drafting:
             self.said.append(
                 f"No usual filler of {process or 'the process'} is known for {metals}: state it at Passes."
             )
-        if row is None:
-            return
-        if filler is not None or deposit.filler:
+        if row is not None:
+            self._state(path, row, sized=filler is not None or deposit.filler is not None)
+        for word in drafts().word:
+            if word.leaf.startswith("deposits/") and facts.hold(word.when):
+                self._propose(word.leaf.replace(LISTED, f"/{deposit.id}/"), word.say, word)
+
+    def _state(self, path: str, row: DepositRow, *, sized: bool) -> None:
+        """Propose what a row says of a deposit; its size only for a filler that is known."""
+        if sized:
             self._propose(f"{path}/filler_diameter_mm", Interval.single(row.size_mm), row)
         self._propose(f"{path}/current_type", row.current_type, row)
         self._propose(f"{path}/transfer_mode", row.transfer_mode, row)

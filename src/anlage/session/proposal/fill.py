@@ -31,7 +31,15 @@ from anlage.session.weld.bead_areas import filler_of
 from anlage.session.weld.bead_sizes import Plan, plan_of
 from anlage.session.weld.beads import first_cap, joint_shape
 from anlage.session.weld.places import without_idle_progression
-from anlage.session.weld.usual import SETTINGS, described, hot_over_root, proposal_for, stated_in, where_of
+from anlage.session.weld.usual import (
+    SETTINGS,
+    described,
+    hot_over_root,
+    proposal_for,
+    refuse_there,
+    stated_in,
+    where_of,
+)
 
 LAID: Final = Proposed(reason="what the joint as drawn has room for", confidence="M")
 WITHOUT: Final = "none"  # the filler of a weld of the edges alone
@@ -76,6 +84,8 @@ def proposed_fill(wps: Wps, plan: Plan | None = None) -> Filled:
     start = without_idle_progression(wps if wps.deposits else with_deposit(wps)[0])
     plan = plan or plan_of(start)
     _refuse_narrow(start, plan)
+    for deposit in plan.deposits:
+        refuse_there(start, deposit)
     beads = fill(shape, plan.sizes, over_land_mm=usual_table().root.over_land_mm)
     has_sides = len({each.side for each in shape.grooves} - {0}) > 1
     root = next((bead for bead in beads if bead.role == "root"), None)

@@ -6,6 +6,7 @@ from itertools import pairwise
 
 from msgspec import Struct
 
+from anlage.core.machine import folded
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.quantities.units import System
 from anlage.core.toml_rows import rows_by_id
@@ -42,8 +43,8 @@ def change_overs(wps: Wps, system: System) -> tuple[ChangeOver, ...]:
 
     Validity
     --------
-    What is stated of the deposits alone; that both are welded from one source is taken as given. What is not stated on
-    both sides is told as not known, never taken as unchanged.
+    What is stated of the deposits alone; where neither names its machine, both are taken to be welded from one. What
+    is stated on one side alone, or is not stated on both, is told as not known, never taken as unchanged.
 
     Sources
     -------
@@ -70,6 +71,7 @@ def _steps(wps: Wps, one: Deposit, other: Deposit, system: System) -> Iterator[t
     if was and was != NO_GAS and comes == NO_GAS:
         yield "gas-off", was, ""
     yield from _source(one, other)
+    yield from _machine(one, other)
     yield from _current(one.current_type, other.current_type)
     if not was or not comes:
         yield "gas-unknown", "", ""
@@ -94,6 +96,15 @@ def _source(one: Deposit, other: Deposit) -> Iterator[tuple[str, str, str]]:
         yield "electrode-out", "", ""
     if one.process and other.process:
         yield "source", one.process, other.process
+
+
+def _machine(one: Deposit, other: Deposit) -> Iterator[tuple[str, str, str]]:
+    """Yield that another machine is gone to; where only one is named nobody knows whether it is another."""
+    was, comes = ((each.machine or "").strip() for each in (one, other))
+    if bool(was) != bool(comes):
+        yield "machine-unknown", "", ""
+    elif folded(was) != folded(comes):
+        yield "machine", was, comes
 
 
 def _current(was: str | None, comes: str | None) -> Iterator[tuple[str, str, str]]:

@@ -9,7 +9,7 @@ from anlage.core.catalogue import Filler, FillerCurrent
 from anlage.core.errors import UnknownNameError
 from anlage.core.joint import STEEL_G_CM3
 from anlage.core.procedure import Deposit, Pass
-from anlage.core.processes import Deposition, Process
+from anlage.core.processes import Deposition, Process, of_sticks
 from anlage.core.proposal import Melting, melting_of_rod, melting_of_stick, melting_of_wire
 from anlage.core.ranges import Interval
 from anlage.data.tables import catalogue, processes
@@ -148,7 +148,7 @@ def _melting_of_stick(classification: str, diameter_mm: float, family: str) -> M
     table = usual_table()
     like = next((each.like for each in table.alike if family.startswith(each.family)), "")
     rows = catalogue().filler_currents
-    own = _current_row(classification, diameter_mm, "SMAW", "")
+    own = _current_row(classification, diameter_mm, of_sticks(processes()), "")
     same = [row for row in rows if row.classification == classification]
     known = [row for row in same if row.deposition_kg_h_typical]
     if own is None:

@@ -1,20 +1,18 @@
 """How the metal of a wire goes over in a pass, and whether its feed and its current say the same."""
 
-from anlage.core.errors import UnknownNameError
 from anlage.core.procedure import Deposit, Pass, Wps
 from anlage.core.proposal import burn_off
 from anlage.core.proposal.settings import current_at
-from anlage.core.proposal.transition import Transition, transfer, transition
+from anlage.core.proposal.transition import Transition, transfer
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
-from anlage.data.tables import catalogue, unit_table
-from anlage.data.transition_table import transitions
-from anlage.session.weld.bead_areas import filler_of, is_wire_fed, usual_settings
+from anlage.data.tables import unit_table
+from anlage.data.transition_table import transition_of_wire, transitions
+from anlage.session.weld.bead_areas import is_wire_fed, usual_settings
 from anlage.session.weld.usual import described_near
 
 APART = 0.2  # feed and current say different things when they are apart by more; feeds are known to 15 %, own choice
-SPRAYS = ("GMAW", "MCAW")
 SAID = {
     "under": "drops, globular or short-circuit",
     "edge": "at the edge of spray: fine drops all over mean more volts or less wire",
@@ -35,14 +33,10 @@ def fed_current(deposit: Deposit, each: Pass) -> Interval | None:
 
 def transition_of(deposit: Deposit) -> Transition | None:
     """Return at which current the wire of a deposit sprays in its gas; `None` where that is not known."""
-    filler, size = filler_of(deposit), deposit.filler_diameter_mm
-    if deposit.process not in SPRAYS or filler is None or size is None or not deposit.shielding_gas:
-        return None
-    try:
-        gas = catalogue().gas(deposit.shielding_gas)
-    except UnknownNameError:
-        return None
-    return transition(filler.family, size.low, gas.components.get("CO2", 0.0), transitions())
+    size = deposit.filler_diameter_mm
+    return transition_of_wire(
+        deposit.process, deposit.filler, None if size is None else size.low, deposit.shielding_gas
+    )
 
 
 def transfer_sentences(wps: Wps, each: Pass, system: System) -> tuple[str, ...]:

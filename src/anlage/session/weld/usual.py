@@ -110,6 +110,21 @@ def _cannot(at: Circumstances, row: FillerCurrent) -> bool:
     return known.first_of(usual_table().cannot) is not None
 
 
+def refuse_there(wps: Wps, deposit: Deposit) -> None:
+    """Refuse a deposit whose process or mode goes nowhere near the stated positions, whatever its filler.
+
+    Raises
+    ------
+    InputError : it is not for one of them
+    """
+    filler = filler_of(deposit)
+    at = Circumstances(
+        process=deposit.process or "", mode=deposit.transfer_mode or "", family=filler.family if filler else ""
+    )
+    for place in where_of(wps, deposit).all:
+        refuse(replace(at, place=place), usual_table())
+
+
 def proposal_for(wps: Wps, deposit: Deposit, role: str, *, most_a: float | None = None) -> Proposal | None:
     """Return what is usual for a role of a deposit where it is laid, with what its passes state instead.
 

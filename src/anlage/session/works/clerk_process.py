@@ -1,14 +1,13 @@
 """The clerk in a process of its own: the window stays free however many documents there are."""
 
 import signal
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from multiprocessing import get_context
 from multiprocessing.connection import Connection
 
-from anlage.core.quantities.units import System
 from anlage.session.works.clerk import Clerk
 from anlage.session.works.filed import Filed
-from anlage.session.works.register import RegisterRow
+from anlage.session.works.register import RegisterRow, Standpoint
 
 
 class ClerkProcess:
@@ -24,24 +23,24 @@ class ClerkProcess:
         self._process.start()
         other.close()
 
-    def take(self, filed: Sequence[Filed], order: Sequence[str]) -> None:
+    def take(self, filed: Sequence[Filed], order: Sequence[str], books: Mapping[str, str]) -> None:
         """See `Clerk.take`.
 
         Raises
         ------
         OSError, EOFError : the process is gone
         """
-        self._own.send((list(filed), list(order)))
+        self._own.send((list(filed), (list(order), dict(books))))
         self._own.recv()
 
-    def rows(self, ids: Iterable[str], system: System) -> tuple[RegisterRow, ...]:
+    def rows(self, ids: Iterable[str], seen: Standpoint) -> tuple[RegisterRow, ...]:
         """See `Clerk.rows`.
 
         Raises
         ------
         OSError, EOFError : the process is gone
         """
-        self._own.send((list(ids), system))
+        self._own.send((list(ids), seen))
         found: tuple[RegisterRow, ...] = self._own.recv()
         return found
 
@@ -61,8 +60,8 @@ def _serve(line: Connection) -> None:
             asked, beside = line.recv()
         except EOFError:
             return
-        if isinstance(beside, list):
-            clerk.take(asked, beside)
+        if isinstance(beside, tuple):
+            clerk.take(asked, *beside)
             line.send(None)
         else:
             line.send(clerk.rows(asked, beside))

@@ -40,9 +40,9 @@ def demo_file(now: str, *, reset: bool = False, folder: Path | None = None) -> P
 
 
 def _fill(works: WorksFile, now: str) -> None:
-    for source in sorted((FOLDER / "demo").glob("*.json"), key=lambda each: ("-R-" in each.name, each.name)):
-        letter = source.stem.split("-")[1]  # OST-W-01
-        kind = next(each.core for each in KINDS if each.letter == letter)
+    sources = sorted((FOLDER / "demo").glob("*.json"))
+    of_kind = [(kind.core, each) for kind in KINDS for each in sources if each.stem.split("-")[1] == kind.letter]
+    for kind, source in of_kind:  # OST-W-01
         text = source.read_text(encoding="utf-8")
         header = read_strict(text, kind, where=source.name).header
         works.add(kind.format, text, now=now, number=header.number, title=header.title)

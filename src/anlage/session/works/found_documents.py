@@ -9,9 +9,13 @@ from msgspec import Struct
 
 from anlage.core.document import DocumentKind, Part, read_strict
 from anlage.core.errors import FormatError, UnknownNameError, shortened
+from anlage.core.machine import Machine
 from anlage.core.procedure import Wps
 from anlage.core.record import PQR, Pqr
+from anlage.session.kinds import SOURCE
 from anlage.session.leaves.bounds import beyond
+from anlage.session.works.filed import opened
+from anlage.session.works.machines import as_known
 from anlage.session.works.standing import Standing, against_revision
 from anlage.store import Draft, WorksFile, open_works
 
@@ -145,6 +149,20 @@ def records_of(path: Path) -> tuple[tuple[str, Pqr], ...]:
         entries = [entry for entry in works.entries() if entry.kind == PQR.format]
         drafts = [(entry, _sound(works.draft(entry.id), entry.number)) for entry in entries]
     return tuple((entry.id, read_strict(draft.body, PQR, where=entry.number)) for entry, draft in drafts)
+
+
+def machines_of(path: Path | None) -> tuple[Machine, ...]:
+    """Return the machines of a works file, oldest first, with the readings that prove something; none without a file.
+
+    Raises
+    ------
+    FormatError : the works file or one of its machines is not what it claims
+    """
+    if path is None:
+        return ()
+    with open_works(path, read_only=True) as works:
+        entries = [entry for entry in works.entries() if entry.kind == SOURCE.format]
+        return tuple(as_known(opened(works.draft(entry.id), SOURCE)) for entry in entries)
 
 
 def records_for(found: Found[Wps], names: Sequence[str]) -> tuple[tuple[str, Pqr], ...]:

@@ -5,21 +5,30 @@ import os
 import re
 from collections import Counter
 from collections.abc import Callable, Iterable, Mapping
+from contextlib import suppress
 from pathlib import Path
-from typing import Any
+from pkgutil import resolve_name
+from typing import TYPE_CHECKING, Any
 
 from msgspec.structs import replace
 
 from anlage.core.document import Part, write
 from anlage.core.errors import AnlageError, FormatError, InputError, UnknownNameError
+from anlage.core.machine import Machine
 from anlage.core.procedure import Header, clashes
 from anlage.core.record import Pqr
 from anlage.core.results import Notice
-from anlage.session.kinds import PROCEDURE, RECORD, Kind, kind_of_format
+from anlage.core.rulebook import RULEBOOK, Rulebook
+from anlage.session.kinds import PROCEDURE, RECORD, SOURCE, Kind, kind_of_format
 from anlage.session.leaves.draft import Working
 from anlage.session.works.filed import Filed, opened, proves
+from anlage.session.works.machines import as_known
+from anlage.session.works.rulebooks import put_rulebook, rulebook_bodies
 from anlage.session.works.standing import Standing, standing_of
 from anlage.store import Draft, Entry, Revision, Saver, copy_as, create_works, keep_copy, open_works
+
+if TYPE_CHECKING:  # rules are loaded when they are first asked for
+    from anlage.session.judging.editions import Codes
 
 PATIENCE_S = 1.0  # that closing and issuing wait for another program which holds the file
 
@@ -54,6 +63,8 @@ class OpenWorks:
         self._typed = Counter[str]()  # how often a document was typed in
         self._entries: tuple[Entry, ...] | None = None  # while nobody else can change them
         self._revisions: dict[str, tuple[Revision, ...]] = {}
+        self._books: Mapping[str, str] | None = None  # while nobody else can change them
+        self._codes: tuple[Mapping[str, str], Codes] | None = None
         self._is_untouched = True
 
     @property
@@ -81,11 +92,12 @@ class OpenWorks:
         return self._file.is_at(path)
 
     def all_entries(self) -> tuple[Entry, ...]:
-        """Return the documents of every kind, in the order they were made, by the numbers that they have now."""
-        if not self.can_write:
-            return self._file.entries()
-        if self._entries is None:
-            self._entries = self._file.entries()
+        """Return the documents of every kind, in the order they were made, by the numbers that they have now.
+
+        A rulebook is none of them: it says something of a code, not of a weld.
+        """
+        if self._entries is None or not self.can_write:
+            self._entries = tuple(entry for entry in self._file.entries() if entry.kind != RULEBOOK.format)
         return self._entries
 
     def entries(self, kind: Kind = PROCEDURE) -> tuple[Entry, ...]:
@@ -145,6 +157,39 @@ class OpenWorks:
             if proves(read):
                 found.append((entry.id, read[0].value))
         return tuple(found)
+
+    def machines(self) -> tuple[Machine, ...]:
+        """Return the machines, oldest first, with the readings that prove something; none that cannot be read."""
+        found = []
+        for entry in self.entries(SOURCE):
+            with suppress(FormatError):
+                found.append(as_known(self.read(entry.id)))
+        return tuple(found)
+
+    def rulebooks(self) -> Mapping[str, str]:
+        """Return the rulebooks as they lie in the file, by code."""
+        if self._books is None or not self.can_write:
+            self._books = rulebook_bodies(self._file)
+        return self._books
+
+    def codes(self) -> "Codes":
+        """Return the codes with what is said of their rules here; the very same while that is the same."""
+        bodies = self.rulebooks()
+        if self._codes is None or self._codes[0] != bodies:
+            self._codes = (bodies, resolve_name("anlage.session.works.marked_codes:codes_of")(bodies))
+        return self._codes[1]
+
+    def mark(self, book: Rulebook, *, author: str) -> None:
+        """Save a rulebook in place of the one of its code, at once, and issue it.
+
+        Raises
+        ------
+        InputError : nobody does it, or the file is open for reading only
+        FormatError : it was not written, and why
+        """
+        self._keep_copy()
+        put_rulebook(self._file, book, author=author, now=self._now())
+        self._books = None
 
     def add(self, document: Part) -> str:
         """Add a document and return its id.
@@ -322,5 +367,5 @@ def next_number(taken: Iterable[str], *, first: str) -> str:
 def number_clash(number: str, own_id: str, entries: Iterable[Entry]) -> InputError | None:
     """Return why a number cannot be used: another document of the file has it; `None` when it is free."""
     if any(entry.number == number and entry.id != own_id for entry in entries):
-        return InputError(f"{number} is another procedure's", where="number", mend="choose another number")
+        return InputError(f"{number} is another document's", where="number", mend="choose another number")
     return None

@@ -9,15 +9,18 @@ from msgspec.structs import replace
 from anlage.core.codes import Demand
 from anlage.core.drawing.qualified_map import Area, Ticks
 from anlage.core.errors import AnlageError
+from anlage.core.machine import Calibrated, Machine
 from anlage.core.quantities import inch_text
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval, Numbers, is_any
+from anlage.core.record import Pqr
 from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.judging.record_ranges import ranges_of_record
-from anlage.session.kinds import kind_of_format
+from anlage.session.kinds import RECORD, SOURCE, kind_of_format
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.set_text import set_text
+from anlage.session.seam.dials import tap_words
 from anlage.session.works.filed import Opened
 from anlage.session.works.standing import standing_of, waiting_texts
 from anlage.store import Entry, Revision
@@ -29,7 +32,7 @@ DIAMETER_MARKS_IN = (1, 2, 4, 8, 16, 32, 64)
 
 
 class RegisterRow(Struct, frozen=True, kw_only=True):
-    """One document: id, kind (`wps` or `pqr`), number, title, its state in words, verdict, and its place on the map.
+    """One document: id, kind (`wps`, `pqr`, `machine`), number, title, state in words, verdict, its place on the map.
 
     The verdict is "" while it is not known yet.
     """
@@ -56,6 +59,14 @@ class RegisterRow(Struct, frozen=True, kw_only=True):
         return Area(self.id, self.number or "?", self.kind, self.thickness_mm, self.diameter_mm, self.gaps, chosen)
 
 
+class Standpoint(Struct, frozen=True):
+    """From where documents are looked at: in which units, on which day, and how long a calibration is taken to hold."""
+
+    system: System
+    today: str = ""
+    months: int = 12
+
+
 class Shown(Struct, frozen=True):
     """A document on its way into a row: its id, its draft, its revision in words, who judges it, and who reads it."""
 
@@ -63,12 +74,12 @@ class Shown(Struct, frozen=True):
     working: Working
     badge: str
     assessor: Assessor
-    system: System
+    seen: Standpoint
 
 
 def row_of(
     entry: Entry, opened: Opened | AnlageError, last: Revision | None,
-    assessor: Assessor, system: System,
+    assessor: Assessor, seen: Standpoint,
 ) -> RegisterRow:  # fmt: skip
     """Return a document as its row; one that cannot be read says so.
 
@@ -82,7 +93,7 @@ def row_of(
         return unread_row(entry, opened)
     working, notices = opened
     show: Callable[[Shown], RegisterRow] = resolve_name(kind.row)
-    row = show(Shown(entry.id, working, standing_of(last, working).badge(), assessor, system))
+    row = show(Shown(entry.id, working, standing_of(last, working).badge(), assessor, seen))
     if not (notices or working.pending):
         return row
     return _not_whole(row, entry, notices[0].text if notices else waiting_texts(len(working.pending)))
@@ -122,7 +133,7 @@ def procedure_row(shown: Shown) -> RegisterRow:
 
 def resting_sentence(rows: Sequence[RegisterRow], row: RegisterRow) -> str:
     """Return which records a procedure rests on, or which procedures rest on a record; "" for none."""
-    if row.kind == "wps":
+    if row.kind != RECORD.id:
         return f"Rests on {', '.join(row.rests_on)}." if row.rests_on else ""
     resting = [each.number for each in rows if row.number and row.number in each.rests_on]
     still = any(each.kind == "wps" and not each.verdict for each in rows)
@@ -142,12 +153,13 @@ def _gaps(proof: Assessment) -> tuple[Interval, ...]:
 
 def record_row(shown: Shown) -> RegisterRow:
     """Return a record as the rectangle of base metal that it allows; of any diameter where its code sets none."""
-    own, pqr, system = shown.id, shown.working.value, shown.system
+    own, pqr, system = shown.id, shown.working.value, shown.seen.system
     header, thickness, diameter = pqr.header, None, None
     said = "no code is stated"
     if header.code is not None:
         try:
-            ranges = ranges_of_record(header.code, pqr, Demand(units=header.units, impact=header.impact))
+            demand = Demand(units=header.units, impact=header.impact)
+            ranges = ranges_of_record(header.code, pqr, demand, shown.assessor.codes)
         except AnlageError as fault:
             said = str(fault)
         else:
@@ -164,9 +176,37 @@ def record_row(shown: Shown) -> RegisterRow:
         said = evidence.reason
     verdict = {"accepted": "inside", "rejected": "outside"}.get(evidence.state, "unproven")
     return RegisterRow(
-        id=own, kind="pqr", number=header.number, title=header.title, state=evidence.state, verdict=verdict, said=said,
+        id=own, kind="pqr", number=header.number, title=header.title,
+        state=f"record, {evidence.state}", verdict=verdict, said=said,
         thickness_mm=thickness, diameter_mm=diameter,
     )  # fmt: skip
+
+
+def machine_row(shown: Shown) -> RegisterRow:
+    """Return a machine with the taps that prove a current today, and why the others do not; it lies on no map."""
+    machine, seen = shown.working.value, shown.seen
+    taps = Calibrated(machines=(machine,), today=seen.today, months=seen.months).taps()
+    good = [each for each in taps if not each.why_not]
+    words = [(each, tap_words(each, seen.system) or "its dial") for each in taps]
+    said = [f"{name}: {each.why_not}" if each.why_not else f"{name} until {each.until}" for each, name in words]
+    return RegisterRow(
+        id=shown.id, kind=SOURCE.id, number=machine.header.number, title=machine.header.title,
+        state=machine_state(machine, seen),
+        verdict="inside" if good and len(good) == len(taps) else "unproven",
+        said="; ".join(said) or "no reading: its dials are unproven as amps",
+    )  # fmt: skip
+
+
+def record_state(pqr: Pqr, _seen: Standpoint) -> str:
+    """Return in few words whether a record counts."""
+    return f"record, {evidence_of_document(pqr).state}"
+
+
+def machine_state(machine: Machine, seen: Standpoint) -> str:
+    """Return in few words how many taps of a machine are in date."""
+    taps = Calibrated(machines=(machine,), today=seen.today, months=seen.months).taps()
+    good = sum(not each.why_not for each in taps)
+    return f"machine, {good} of {len(taps)} taps in date" if taps else "machine, not calibrated"
 
 
 def _hull(values: object) -> Interval | None:
@@ -187,5 +227,6 @@ def ticks(system: System) -> Ticks:
 
 
 def areas(found: Sequence[RegisterRow], chosen: str) -> tuple[Area, ...]:
-    """Return the rectangles of the rows that are judged."""
-    return tuple(row.area(chosen=row.id == chosen) for row in found if row.verdict)
+    """Return the rectangles of the rows that are judged; a machine welds any thickness."""
+    judged = (row for row in found if row.verdict and row.kind != SOURCE.id)
+    return tuple(row.area(chosen=row.id == chosen) for row in judged)

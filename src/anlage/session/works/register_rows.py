@@ -10,13 +10,12 @@ from threading import Event, Lock, Thread
 from msgspec import Struct
 
 from anlage.core.errors import AnlageError
-from anlage.core.quantities.units import System
 from anlage.session.judging.assessment import Assessor
-from anlage.session.kinds import KINDS, PROCEDURE, RECORD
+from anlage.session.kinds import KINDS, PROCEDURE, RECORD, SOURCE
 from anlage.session.works.clerk_process import ClerkProcess
 from anlage.session.works.filed import Filed
 from anlage.session.works.open_works import OpenWorks
-from anlage.session.works.register import RegisterRow, row_of, unread_row, waiting_row
+from anlage.session.works.register import RegisterRow, Standpoint, row_of, unread_row, waiting_row
 from anlage.store import Entry
 
 FEW = 12  # documents that are judged at once, while the window waits
@@ -24,7 +23,7 @@ FEW_RECORDS = 60  # records that are read at once for them
 GONE = "not judged: the process that judges has ended; change a document, or open the works file again"
 BATCH = 25  # documents that are judged before their rows are shown
 
-Key = tuple[str, str, str]  # the units, the stamp of the document, and that of all records
+Key = tuple[str, str, str]  # the units, the stamp of the document, and that of all records or the day
 
 
 class _Asked(Struct, frozen=True):
@@ -33,7 +32,7 @@ class _Asked(Struct, frozen=True):
     entries: Sequence[Entry]
     missing: Sequence[Entry]
     keys: Mapping[str, Key]
-    system: System
+    seen: Standpoint
 
     @property
     def rows(self) -> frozenset[tuple[str, Key]]:
@@ -62,7 +61,7 @@ class RegisterRows:
         self._asked: frozenset[tuple[str, Key]] = frozenset()  # what is being judged
         self._failed: frozenset[tuple[str, Key]] = frozenset()  # what was being judged when the clerk went away
 
-    def rows(self, system: System, assessor: Callable[[], Assessor]) -> tuple[RegisterRow, ...]:
+    def rows(self, seen: Standpoint, assessor: Callable[[], Assessor]) -> tuple[RegisterRow, ...]:
         """Return every document, kind by kind; what is not known of it yet is on its way, where it takes long.
 
         Parameters
@@ -70,16 +69,16 @@ class RegisterRows:
         assessor : gives who judges here, when it is little
         """
         entries = [entry for kind in KINDS for entry in self._works.entries(kind)]
-        keys = self._keys(entries, system)
+        keys = self._keys(entries, seen)
         with self._lock:
             kept = {own: row for own, (key, row) in self._kept.items() if keys.get(own) == key}
         missing = [entry for entry in entries if entry.id not in kept]
         if missing and len(missing) <= FEW and len(self._works.entries(RECORD)) <= FEW_RECORDS:
             for entry in missing:
-                kept[entry.id] = self._row(entry, assessor(), system)
+                kept[entry.id] = self._row(entry, assessor(), seen)
             self._keep([(keys[entry.id], kept[entry.id]) for entry in missing])
         elif missing:
-            self._ask(_Asked(entries, missing, keys, system))
+            self._ask(_Asked(entries, missing, keys, seen))
         said = GONE if self._failed else "being judged…"
         return tuple(kept.get(entry.id) or waiting_row(entry, said) for entry in entries)
 
@@ -90,23 +89,24 @@ class RegisterRows:
             self._clerk.close()
         self._asked = frozenset()
 
-    def _keys(self, entries: Sequence[Entry], system: System) -> dict[str, Key]:
+    def _keys(self, entries: Sequence[Entry], seen: Standpoint) -> dict[str, Key]:
         """Return of every document what its row hangs on."""
         stamps = self._works.stamps()
         of_records = "\n".join(stamps.get(entry.id, "") for entry in entries if entry.kind == RECORD.format)
-        proven = sha256(of_records.encode()).hexdigest()
+        of_rules = repr(sorted(self._works.rulebooks().items()))
+        rules, proven = (sha256(text.encode()).hexdigest() for text in (of_rules, of_records + of_rules))
+        of_kind = {PROCEDURE.format: proven, RECORD.format: rules, SOURCE.format: f"{seen.today}, {seen.months}"}
         return {
-            entry.id: (system, stamps.get(entry.id, ""), proven if entry.kind == PROCEDURE.format else "")
-            for entry in entries
-        }
+            entry.id: (seen.system, stamps.get(entry.id, ""), of_kind.get(entry.kind, "")) for entry in entries
+        }  # fmt: skip
 
-    def _row(self, entry: Entry, assessor: Assessor, system: System) -> RegisterRow:
+    def _row(self, entry: Entry, assessor: Assessor, seen: Standpoint) -> RegisterRow:
         last = next(reversed(self._works.revisions(entry.id)), None)
         try:
             read = self._works.read(entry.id)
         except AnlageError as fault:
-            return row_of(entry, fault, last, assessor, system)
-        return row_of(entry, read, last, assessor, system)
+            return row_of(entry, fault, last, assessor, seen)
+        return row_of(entry, read, last, assessor, seen)
 
     def _keep(self, found: Sequence[tuple[Key, RegisterRow]]) -> None:
         with self._lock:
@@ -134,7 +134,7 @@ class RegisterRows:
             for start in range(0, len(left), BATCH):
                 if stop.is_set():
                     return
-                found = clerk.rows(left[start : start + BATCH], asked.system)
+                found = clerk.rows(left[start : start + BATCH], asked.seen)
                 self._keep([(asked.keys[row.id], row) for row in found])
                 self._judged()
         except Exception as fault:
@@ -158,5 +158,5 @@ class RegisterRows:
             except AnlageError as fault:
                 del self._known[entry.id]
                 self._keep([(asked.keys[entry.id], unread_row(entry, fault))])
-        clerk.take(sent, [entry.id for entry in asked.entries])
+        clerk.take(sent, [entry.id for entry in asked.entries], self._works.rulebooks())
         return set(self._known)

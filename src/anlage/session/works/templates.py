@@ -3,13 +3,15 @@
 from typing import Any
 
 from anlage.core.document import with_
+from anlage.core.machine import Machine
 from anlage.core.procedure import Wps
 from anlage.core.record import Override, Pqr, with_recorded_deposit, with_row
 from anlage.data.tables import vocabulary
 from anlage.session.works.standing import as_draft
 
 CARRIED = ("process", "filler", "current_type", "transfer_mode", "shielding_gas", "backing_gas", "trailing_gas",
-           "operation", "closed_chamber", "electrodes", "waveform")  # fmt: skip
+           "operation", "closed_chamber", "electrodes", "waveform", "flux", "flux_type", "recrushed_slag",
+           "supplemental_filler", "filler_make", "orifice_gas", "keyhole")  # fmt: skip
 FOUND = {
     "preheat_least_c": None, "interpass_most_c": None, "welded": (), "results": (), "toughness_tested": None,
     "override": Override(), "welded_on": None, "welder": None, "laboratory": None,
@@ -17,9 +19,11 @@ FOUND = {
 
 
 def copied(value: Any) -> Any:
-    """Return a document to go on from; of a record without what was found, which is of its coupon alone."""
+    """Return a document to go on from; of a record or machine without what was read, which is of that one alone."""
     if isinstance(value, Wps):
         return as_draft(value)
+    if isinstance(value, Machine):
+        return with_(value, readings=())
     deposits = tuple(
         with_(each, current_a=None, voltage_v=None, travel_speed_mm_min=None, heat_input_kj_mm=None)
         for each in value.deposits

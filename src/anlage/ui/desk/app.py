@@ -33,6 +33,7 @@ if TYPE_CHECKING:
 
 WINDOW_ICON = FOLDER / "anlage.png"  # packaging/anlage.svg in 256 x 256
 SEEN_MS = 1500  # after which a window that answers is taken for one that does
+PLAIN = "fusion"
 TITLE_PX = 32  # about what a window manager puts over a window
 
 
@@ -55,7 +56,8 @@ def application(arguments: list[str]) -> QApplication:
     assert isinstance(found, QApplication)
     found.setApplicationName("anlage")
     found.setDesktopFileName("anlage")
-    found.setStyle("Fusion")
+    if found.style().name() != PLAIN:  # a style that is set anew takes hold of every widget, dying ones too
+        found.setStyle(PLAIN)
     load_fonts()
     found.setFont(font())
     found.setWindowIcon(QIcon(str(WINDOW_ICON)))

@@ -6,10 +6,10 @@ from pkgutil import resolve_name
 from typing import TYPE_CHECKING
 
 from msgspec import Struct
-from PySide6.QtGui import QAction
+from PySide6.QtGui import QAction, QUndoStack
 from PySide6.QtWidgets import QMenu, QToolButton
 
-from anlage.session.kinds import KINDS, PROCEDURE, RECORD
+from anlage.session.kinds import KINDS, PROCEDURE, RECORD, SOURCE
 from anlage.session.leaves.presence import applies
 from anlage.session.leaves.table import fields
 from anlage.ui.desk.file_dialogs import ask_for_file, ask_for_folder, ask_for_new_file, ask_to_save_as
@@ -39,10 +39,12 @@ def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command,
     """Return every command, those of the desk first."""
     exporting = "anlage.ui.desk.exporting"
     own = (
-        Command("find", "Find anything", "Ctrl+K", desk.find),
+        Command("find", "Find anything", "Ctrl+K", partial(find, desk)),
         Command("new", "New procedure", "Ctrl+N", partial(desk.new_document, PROCEDURE), words="WPS create add"),
         Command("new_record", "New record", "Ctrl+Shift+R", partial(desk.new_document, RECORD),
                 words="PQR WPQR qualification create add"),
+        Command("new_machine", "New machine", "Ctrl+Shift+M", partial(desk.new_document, SOURCE),
+                words="power source set dial calibration create add"),
         Command("duplicate", "Duplicate the document", "Ctrl+Shift+D", desk.duplicate_document, ANY,
                 words="copy template clone"),
         Command("coupon", "Weld a coupon of this: a record from the procedure", "", desk.weld_coupon, (PROCEDURE.id,),
@@ -121,6 +123,18 @@ def install(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> Mapping[str, QA
     return found
 
 
+def show_steps(actions: Mapping[str, QAction], stack: QUndoStack | None) -> None:
+    """Say in the two commands of a document's steps which step each takes, and whether there is one."""
+    for name, can, what in (
+        ("undo", stack is not None and stack.canUndo(), stack.undoText() if stack else ""),
+        ("redo", stack is not None and stack.canRedo(), stack.redoText() if stack else ""),
+    ):
+        action, word = actions[name], name.capitalize()
+        action.setEnabled(can)
+        action.setText(f"{word} {what}".strip())
+        action.setToolTip(f"{word} {what} ({action.shortcut().toString()})")
+
+
 def _hang(button: QToolButton, action: QAction) -> None:
     """Let a button do a command and say its tip; its text and icon stay its own."""
     button.clicked.connect(action.trigger)
@@ -135,9 +149,16 @@ def documents_menu(desk: "WindowDesk") -> QMenu:
         for entry in desk.works.entries(kind) if desk.works else ():
             menu.addAction(f"{entry.number}   {entry.title}".strip(), partial(desk.open_document, entry.id))
     menu.addSeparator()
-    for name in ("new", "new_record", "duplicate", "open"):
+    for name in ("new", "new_record", "new_machine", "duplicate", "open"):
         menu.addAction(desk.actions[name])
     return menu
+
+
+def find(desk: "WindowDesk") -> None:
+    """Open the search palette over everything that can be done now."""
+    if desk.palette is None:
+        desk.palette = loaded("anlage.ui.frame.palette:Palette")(desk.shell)
+    desk.palette.ask(entries(desk))
 
 
 def entries(desk: "WindowDesk") -> list[Entry]:

@@ -13,10 +13,11 @@ from anlage.core.errors import InputError
 from anlage.session.kinds import KINDS, PROCEDURE, RECORD, Kind
 from anlage.session.machine.settings import Settings
 from anlage.session.works.open_works import PATIENCE_S, OpenWorks
-from anlage.ui.desk.commands import entries, install
+from anlage.ui.desk.commands import install, show_steps
 from anlage.ui.desk.documents_desk import DocumentsDesk
 from anlage.ui.desk.judging_desk import JudgingDesk
 from anlage.ui.desk.places_desk import PlacesDesk
+from anlage.ui.desk.rules_desk import RulesDesk
 from anlage.ui.desk.telling import told
 from anlage.ui.desk.works_desk import WorksDesk
 from anlage.ui.frame.shell import Shell
@@ -27,6 +28,8 @@ from anlage.ui.kit.place import Clocks, Place, PlaceSpec
 from anlage.ui.kit.reader import Reader
 
 if TYPE_CHECKING:
+    from anlage.core.document import Part
+    from anlage.core.machine import Calibrated
     from anlage.core.procedure import Wps
     from anlage.session.judging.assessment import Assessment
     from anlage.session.works.issuing import Against, Saying
@@ -43,13 +46,16 @@ class WindowDesk(QObject):
     def __init__(self, shell: Shell, settings: Settings, clocks: Clocks, specs: tuple[PlaceSpec, ...]) -> None:
         super().__init__(shell)
         self.shell, self.settings, self.clocks, self.specs = shell, settings, clocks, specs
-        self._works = WorksDesk(clocks, self)
+        self._works = WorksDesk(clocks, lambda: self.settings.calibration_months, self)
         self._documents = DocumentsDesk(self._works, shell.reader, self)
         self._places = PlacesDesk(specs, shell.stack, self, self)
         self.place = settings.place if settings.place in self._places.specs else PROCEDURE.first_place
         self.palette: Palette | None = None
         self._judging = JudgingDesk(self._works, self._documents, self._places, shell, self)
         self._judging.asked.connect(self._on_strip)
+        self.rules = RulesDesk(self._works, self._documents, self)
+        self.rules.marked.connect(self._judging.soon)
+        self.rules.asked.connect(self.go_to)
         self.actions = install(self, specs)
         self.welcome = Welcome([
             ("New works file…", self.actions["create"].trigger), ("Open works file…", self.actions["open"].trigger),
@@ -230,6 +236,10 @@ class WindowDesk(QObject):
         if made:
             self.open(made)
 
+    def add(self, value: "Part") -> None:
+        """Add a document to the works file, under the number that it has."""
+        self._documents.take(value)
+
     def in_front(self) -> str:
         """Return the id of the document in front; "" for none."""
         return self.document.document_id if self.document else ""
@@ -302,9 +312,9 @@ class WindowDesk(QObject):
         """Return how the procedure in front stands by its code; `None` where no procedure is in front."""
         return self._judging.assessment()
 
-    def assess(self, wps: "Wps") -> "Assessment":
-        """Return how a procedure that is not in front stands by its code and the records that there are."""
-        return self._works.assessor().assess(wps)
+    def assess(self, wps: "Wps", by: str = "") -> "Assessment":
+        """Return how a procedure that is not in front stands by its code and the records, or by one of them alone."""
+        return self._works.assessor().assess(wps, by)
 
     def _on_strip(self, part: str) -> None:
         """Lead to what mends what a part of the strip says."""
@@ -325,6 +335,10 @@ class WindowDesk(QObject):
     def rows(self) -> "tuple[RegisterRow, ...]":
         """Return every document of the works file as the Register shows it."""
         return self._works.rows(self.reader.system)
+
+    def machines(self) -> "Calibrated":
+        """Return the machines of the works file, as they are known today."""
+        return self._works.machines()
 
     def standing(self, document: Document) -> "Standing":
         """Return whether a document is what was issued last."""
@@ -438,27 +452,13 @@ class WindowDesk(QObject):
         elif self.document is not None:
             self.go_to("header/number")
 
-    def find(self) -> None:
-        """Open the search palette over everything that can be done now."""
-        if self.palette is None:
-            self.palette = loaded("anlage.ui.frame.palette:Palette")(self.shell)
-        self.palette.ask(entries(self))
-
     # The band --------------------------------------------------------------------------------
 
     def _show_band(self) -> None:
         document = self.document
         header = document.value.header if document else None
         self.shell.band.show_document(None if header is None else (header.number, header.title))
-        stack = document.undo_stack if document else None
-        for name, can, what in (
-            ("undo", stack is not None and stack.canUndo(), stack.undoText() if stack else ""),
-            ("redo", stack is not None and stack.canRedo(), stack.redoText() if stack else ""),
-        ):
-            action, word = self.actions[name], name.capitalize()
-            action.setEnabled(can)
-            action.setText(f"{word} {what}".strip())
-            action.setToolTip(f"{word} {what} ({action.shortcut().toString()})")
+        show_steps(self.actions, document.undo_stack if document else None)
         kind = self.kind.id if self.kind else ""
         for action, kinds in self.shell.commands_by_kind():
             action.setEnabled(kind in kinds)

@@ -5,9 +5,9 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
-from anlage.core.document import with_at
+from anlage.core.document import Part, with_at
 from anlage.core.errors import AnlageError
-from anlage.session.kinds import KINDS, Kind, kind_named, kind_of
+from anlage.session.kinds import KINDS, RECORD, SOURCE, Kind, kind_named, kind_of
 from anlage.session.leaves.draft import Working
 from anlage.session.works.open_works import OpenWorks, new_document, next_number, number_clash
 from anlage.ui.desk.works_desk import WorksDesk
@@ -80,8 +80,11 @@ class DocumentsDesk(QObject):
 
     def _on_changed(self, document: Document, _before: Working, after: Working) -> None:
         self.works.save(document.document_id, after)
-        if kind_of(after.value).id == "pqr":
+        kind = kind_of(after.value)
+        if kind is RECORD:
             self._works.forget_records()
+        elif kind is SOURCE:
+            self._works.forget_machines()
         self.edited.emit(document)
 
     def follow(self, ids: set[str]) -> None:
@@ -125,6 +128,11 @@ class DocumentsDesk(QObject):
     def coupon(self, document: Document) -> str:
         """Add a record of a coupon to be welded by a procedure, and return its id; "" where nothing can be added."""
         return self._add_as_next(loaded("anlage.session.works.templates:coupon_of")(document.value))
+
+    def take(self, value: Part) -> str:
+        """Add a document under the number that it has, and return its id."""
+        self._works.forget_records()
+        return self.works.add(value)
 
     def _add_as_next(self, value: Any) -> str:
         if not self.can_write:

@@ -45,6 +45,7 @@ def home_of(path: str, kind: str) -> str:
     parent, _, part = path.rpartition("/")
     path = parent if part in PARTS else path  # a tolerance, or the least of what was recorded, has its field beside
     for spec in place_specs():
-        if kind in spec.kinds and spec.leaves and any(fnmatchcase(path, each) for each in resolve_name(spec.leaves)):
+        shows = kind in spec.kinds or not spec.kinds  # the rules are there whatever is in front
+        if shows and spec.leaves and any(fnmatchcase(path, each) for each in resolve_name(spec.leaves)):
             return spec.id
     return ""

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from functools import partial
+from pkgutil import resolve_name
 from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
@@ -88,8 +89,9 @@ class JudgingDesk(QObject):
             self.strip.show_proof(assessment, partial(self._problems, assessment), said)
         verdicts: Mapping[str, str] = {}
         if assessment is None:
-            evidence = loaded("anlage.session.judging.evidence:evidence_of_document")(document.value)
-            self._show_state(f"record, {evidence.state}")
+            kind = self._documents.kind
+            assert kind is not None, "a document is in front"
+            self._show_state(resolve_name(kind.state)(document.value, self._works.standpoint(system)))
         else:
             self._show_state(works.badge(document.document_id, document.working))
             verdicts = loaded("anlage.ui.desk.homes:verdicts_by_place")(document.working, assessment)

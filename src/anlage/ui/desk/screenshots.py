@@ -12,6 +12,7 @@ from anlage.ui.kit.tabs import Views
 from anlage.ui.places import place_specs
 
 WIDTH_PX, HEIGHT_PX = 1280, 800
+SHOWN_RULE = "t_base"
 SETTLE = 8  # turns of the event loop until everything is laid out
 RATES = {
     "labour_per_h": 62.0,
@@ -57,6 +58,8 @@ def take_screenshots(folder: Path) -> tuple[Path, ...]:
 
         for place in place_specs():
             desk.go(place.id)
+            if place.id == "rulebook":
+                desk.rules.read(SHOWN_RULE)
             take(place.id)
         assert desk.works is not None, "the demo is open"
         ids = {entry.number: entry.id for entry in desk.works.entries()}

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFormLayout, QPushButton, QWidget
 
-from anlage.session.machine.settings import TEXT_PERCENTS
+from anlage.session.machine.settings import MOST_MONTHS, TEXT_PERCENTS, is_months
 from anlage.session.takes.takes import rate_fields
 from anlage.ui.kit.dialog import Question
 from anlage.ui.kit.fields import ListBox
@@ -37,6 +37,7 @@ class SettingsDialog(Question):
         form.setHorizontalSpacing(16)
         self._texts(form)
         self._lists(form)
+        self._months(form)
         self._rates(form)
         self.column.addLayout(form)
         close = QPushButton("Close")
@@ -75,6 +76,23 @@ class SettingsDialog(Question):
             self.desk.reader.use_theme(self.desk.settings.theme)
         self.desk.refresh_place()
 
+    def _months(self, form: QFormLayout) -> None:
+        label = "A calibration holds, months"
+        field = self.fields["calibration_months"] = TextLine(str(self.desk.settings.calibration_months))
+        field.setAlignment(Qt.AlignmentFlag.AlignRight)
+        field.setAccessibleName(label)
+        field.textChanged.connect(self._month)
+        form.addRow(label, field)
+
+    def _month(self, text: str) -> None:
+        """Keep for how long a calibration holds; a text that is no such number is marked, and the one before stays."""
+        text = text.strip()
+        months = int(text) if text.isascii() and text.isdecimal() and len(text) < 5 else 0
+        if is_months(months):
+            self.desk.keep(calibration_months=months)
+            self.desk.refresh_place()
+        _mark(self.fields["calibration_months"], "" if is_months(months) else f"Write 1 to {MOST_MONTHS}")
+
     def _rates(self, form: QFormLayout) -> None:
         rates = self.desk.settings.rates
         for name, label, times in rate_fields(self.desk.reader.system):
@@ -96,10 +114,15 @@ class SettingsDialog(Question):
                 rates[name] = number * times
             self.desk.keep(rates=rates)
             self.desk.refresh_place()
-        field.setProperty("mark", "pending" if bad else "")
-        field.setToolTip("Write a number, such as 62.5" if bad else "")
-        field.style().unpolish(field)
-        field.style().polish(field)
+        _mark(field, "Write a number, such as 62.5" if bad else "")
+
+
+def _mark(field: QWidget, fault: str) -> None:
+    """Mark a field whose text is not kept, and say why; "" where it is."""
+    field.setProperty("mark", "pending" if fault else "")
+    field.setToolTip(fault)
+    field.style().unpolish(field)
+    field.style().polish(field)
 
 
 def ask(desk: "WindowDesk") -> SettingsDialog:

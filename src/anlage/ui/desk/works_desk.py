@@ -1,6 +1,6 @@
 """The works file that is open: opened and closed, and what its records prove."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -18,8 +18,9 @@ from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.place import Clocks
 
 if TYPE_CHECKING:
+    from anlage.core.machine import Calibrated, Machine
     from anlage.session.judging.assessment import Assessor
-    from anlage.session.works.register import RegisterRow
+    from anlage.session.works.register import RegisterRow, Standpoint
     from anlage.session.works.register_rows import RegisterRows
 
 
@@ -29,7 +30,7 @@ FILL_MS = 250  # a list that fills is shown anew so often at most
 
 def _assessor_of(works: OpenWorks, wps: Wps) -> "Assessor":
     """Return what judges by the records of a works file, once it has judged: the first time takes long."""
-    made: Assessor = loaded("anlage.session.judging.assessment:Assessor")(works.records())
+    made: Assessor = loaded("anlage.session.judging.assessment:Assessor")(works.records(), works.codes())
     made.assess(wps)
     return made
 
@@ -54,9 +55,10 @@ class WorksDesk(QObject):
     unsaved = Signal(object)
     written = Signal(object)
 
-    def __init__(self, clocks: Clocks, parent: QObject) -> None:
+    def __init__(self, clocks: Clocks, months: Callable[[], int], parent: QObject) -> None:
         super().__init__(parent)
-        self._clocks = clocks
+        self._clocks, self._months = clocks, months  # that a calibration is taken to hold
+        self._machines: tuple[Machine, ...] | None = None
         self.works: OpenWorks | None = None
         self._assessor: Assessor | None = None
         self._rows: RegisterRows | None = None
@@ -115,8 +117,8 @@ class WorksDesk(QObject):
         return self.works.flush(patience_s) if self.works is not None else {}
 
     def forget_records(self) -> None:
-        """Work out anew what the records prove when a procedure is judged next."""
-        self._assessor, self._is_making = None, False
+        """Work out anew what the records prove when a procedure is judged next, and read the machines again."""
+        self._assessor, self._is_making, self._machines = None, False, None
         self._later.forget()  # what is being read is not so any more
 
     @property
@@ -129,7 +131,7 @@ class WorksDesk(QObject):
         assert self.works is not None, "a works file is open"
         if self._assessor is None:
             make = loaded("anlage.session.judging.assessment:Assessor")  # rules and catalogue
-            found: Assessor = make(self.works.records())
+            found: Assessor = make(self.works.records(), self.works.codes())
             self.forget_records()
             self._assessor = found
             self._told_refused = False
@@ -161,6 +163,24 @@ class WorksDesk(QObject):
         """Return the number of every document, by its id."""
         return {entry.id: entry.number for entry in self.works.all_entries()} if self.works else {}
 
+    def forget_machines(self) -> None:
+        """Read the machines anew when they are next asked for."""
+        self._machines = None
+
+    def machines(self) -> "Calibrated":
+        """Return the machines of the works file, as they are known today."""
+        if self._machines is None:
+            self._machines = self.works.machines() if self.works is not None else ()
+        make = loaded("anlage.core.machine:Calibrated")
+        found: Calibrated = make(machines=self._machines, today=self._clocks.now()[:10], months=self._months())
+        return found
+
+    def standpoint(self, system: System) -> "Standpoint":
+        """Return from where the documents are looked at."""
+        make = loaded("anlage.session.works.register:Standpoint")
+        found: Standpoint = make(system, self._clocks.now()[:10], self._months())
+        return found
+
     def rows(self, system: System) -> "tuple[RegisterRow, ...]":
         """Return every document of the works file as the Register shows it."""
         if self.works is None:
@@ -169,4 +189,4 @@ class WorksDesk(QObject):
             make = loaded("anlage.session.works.register_rows:RegisterRows")
             made: RegisterRows = make(self.works, self.judged.emit)
             self._rows = made
-        return self._rows.rows(system, self.assessor)
+        return self._rows.rows(self.standpoint(system), self.assessor)

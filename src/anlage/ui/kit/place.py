@@ -13,8 +13,12 @@ from PySide6.QtWidgets import QWidget
 from anlage.ui.kit.reader import Reader
 
 if TYPE_CHECKING:  # part of the first paint: nothing heavy may be loaded for it
+    from anlage.core.document import Part
+    from anlage.core.machine import Calibrated
     from anlage.core.procedure import Wps
+    from anlage.core.rulebook import Rulebook
     from anlage.session.judging.assessment import Assessment
+    from anlage.session.judging.editions import Codes
     from anlage.session.machine.settings import Settings
     from anlage.session.works.issuing import Against, Saying
     from anlage.session.works.register import RegisterRow
@@ -59,11 +63,39 @@ class Clocks(NamedTuple):
     seconds: Callable[[], float]
 
 
+class Rules(Protocol):
+    """What a place may ask about the rules of the codes, and do with them."""
+
+    def codes(self) -> "Codes":
+        """Return the codes as the works file has them; as they ship while none is open."""
+        ...
+
+    def code_in_front(self) -> str:
+        """Return the code that the document in front names; "" for none."""
+        ...
+
+    def can_mark(self) -> bool:
+        """Return whether a mark can be saved."""
+        ...
+
+    def mark(self, book: "Rulebook", author: str) -> None:
+        """Save a rulebook, and judge by it from now on.
+
+        Raises
+        ------
+        InputError : nobody does it, or the works file is open for reading only
+        """
+
+    def read(self, rule: str) -> None:
+        """Show a rule at the place where rules are read."""
+
+
 class Desk(Protocol):
     """What a place may ask of the window it is part of."""
 
     settings: "Settings"
     clocks: Clocks
+    rules: Rules
 
     @property
     def reader(self) -> Reader:
@@ -93,6 +125,9 @@ class Desk(Protocol):
     def open(self, document_id: str) -> None:
         """Open a document at the place where work on its kind begins."""
 
+    def add(self, value: "Part") -> None:
+        """Add a document to the works file, under the number that it has."""
+
     def keep(self, **settings: Any) -> None:
         """Remember settings of the person."""
 
@@ -103,12 +138,16 @@ class Desk(Protocol):
         """Return how the procedure in front stands by its code; `None` where no procedure is in front."""
         ...
 
-    def assess(self, wps: "Wps") -> "Assessment":
-        """Return how a procedure that is not in front stands by its code and the records that there are."""
+    def assess(self, wps: "Wps", by: str = "") -> "Assessment":
+        """Return how a procedure that is not in front stands by its code and the records, or by one of them alone."""
         ...
 
     def rows(self) -> "tuple[RegisterRow, ...]":
         """Return every document of the works file."""
+        ...
+
+    def machines(self) -> "Calibrated":
+        """Return the machines of the works file, as they are known today."""
         ...
 
     def standing(self, document: "Document") -> "Standing":

@@ -4,7 +4,7 @@ Each check looks at two or more leaves of one document. Where they disagree ever
 as not stated, by a procedure, or not recorded, by a record, and one sentence says so at each of the leaves.
 """
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from typing import Any
 
 from anlage.core.codes.derive import Derivations
@@ -12,11 +12,16 @@ from anlage.core.document import kept
 from anlage.core.errors import AnlageError, InputError
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
+from anlage.core.record import Pqr
 from anlage.session.judging.clashes.clash import Clash, Said
 from anlage.session.judging.clashes.procedure import OF_WPS
 from anlage.session.judging.clashes.record import OF_PQR
 from anlage.session.judging.clashes.shared import OF_BOTH
 from anlage.session.judging.editions import edition_of
+
+_CHECKS: Mapping[type, tuple[Callable[[Said], Iterator[Clash]], ...]] = {
+    Wps: (*OF_BOTH, *OF_WPS), Pqr: (*OF_BOTH, *OF_PQR),
+}  # fmt: skip
 
 
 @kept
@@ -25,19 +30,19 @@ def clashes_of(document: Any, derive: Derivations, system: System = "si") -> tup
 
     Parameters
     ----------
-    document : a `Wps` or a `Pqr`
+    document : a `Wps` or a `Pqr`; what a code has nothing to do with has none
     derive : what its code derives of metals and heat treatments; without a code `Derivations()`
     system : the units that the sentences are said in
     """
     said = Said(document, derive, system)
-    checks = (*OF_BOTH, *(OF_WPS if isinstance(document, Wps) else OF_PQR))
-    return tuple(clash for check in checks for clash in check(said))
+    return tuple(clash for check in _CHECKS.get(type(document), ()) for clash in check(said))
 
 
 def complaints_of(document: Any, system: System) -> dict[str, InputError]:
     """Return what a document says twice and not alike, by every leaf that takes part."""
     try:
-        derive = edition_of(document.header.code)[0].derive if document.header.code else Derivations()
+        code = getattr(document.header, "code", None)
+        derive = edition_of(code)[0].derive if code else Derivations()
     except AnlageError:
         derive = Derivations()
     found: dict[str, InputError] = {}

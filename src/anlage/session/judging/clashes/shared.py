@@ -9,11 +9,12 @@ from anlage.core.ranges import Interval
 from anlage.core.record import Pqr
 from anlage.data.tables import catalogue, processes, vocabulary
 from anlage.session.judging.clashes.clash import Check, Clash, Said
-from anlage.session.judging.gases import NONE as NO_GAS
-from anlage.session.judging.gases import gas_tokens, unknown_gases
-from anlage.session.judging.metals import group_of, is_known_filler, is_without, metals_of
+from anlage.session.judging.clashes.electrodes import gases_of_electrodes, polarities, transfers
+from anlage.session.judging.gases import GASES, unknown_gases
+from anlage.session.judging.metals import group_of, is_known_filler, metals_of
 
 WITHOUT = ("none", "no")
+CERAMIC = "ceramic"
 DRAWN_FORMS = {
     **dict.fromkeys(("fillet", "socket", "slip-on"), "a fillet weld"), "plug": "a plug weld", "slot": "a slot weld",
     "cladding": "a surfacing",
@@ -129,14 +130,20 @@ def _way_of(word: str) -> str:
 
 def _backing(said: Said) -> Iterator[Clash]:
     joint: Joint = said.document.joint
-    if (joint.backing or "").casefold() not in WITHOUT:
+    leaves = ("joint/backing_form", "joint/backing")
+    if not joint.backing:
+        return
+    if joint.backing.casefold() not in WITHOUT:
+        if joint.backing_form and (joint.backing_form == CERAMIC) != (CERAMIC in joint.backing.casefold()):
+            text = f"{said.leaf(leaves[0])} is stated as backing, and {joint.backing} as well"
+            yield Clash(leaves, frozenset(("backing",)), text)
         return
     if joint.kind and joint.kind.endswith("backing"):
         text = "a preparation on backing is drawn, but no backing is stated"
         yield Clash(("joint/kind", "joint/backing"), frozenset(("backing",)), text)
     elif joint.backing_form:
         text = f"a backing of {joint.backing_form} is stated, and no backing as well"
-        yield Clash(("joint/backing_form", "joint/backing"), frozenset(("backing",)), text)
+        yield Clash(leaves, frozenset(("backing",)), text)
 
 
 def _unknown_names(said: Said) -> Iterator[Clash]:
@@ -151,8 +158,8 @@ def _unknown_names(said: Said) -> Iterator[Clash]:
             variables = frozenset(("filler_classification", "f_number", "a_number", "product_form"))
             text = f"the catalogue has no filler {each.filler}"
             yield Clash((f"deposits/{each.id}/filler",), variables, text, each.id, mend)
-        for name in ("shielding_gas", "backing_gas", "trailing_gas"):
-            for gas in unknown_gases(getattr(each, name)):
+        for name in GASES:
+            for gas in unknown_gases(getattr(each, name, None)):
                 text = f"{gas} is no gas that the catalogue has, and no composition"
                 yield Clash((f"deposits/{each.id}/{name}",), frozenset((name,)), text, each.id, mend)
 
@@ -176,24 +183,6 @@ def _fillers(said: Said) -> Iterator[Clash]:
             variables = frozenset(("filler_classification", "f_number", "a_number", "product_form", "filler_present"))
             text = f"{filler.classification} is a filler for {', '.join(filler.processes)}, not for {each.process}"
             yield Clash(leaves, variables, text, each.id)
-
-
-def _sticks(said: Said) -> Iterator[Clash]:
-    """Yield covered electrodes on a current that they are not made for, or under a gas that they do not take."""
-    for each in said.document.deposits:
-        process = processes().get(each.process or "")
-        if process is None or process.electrode != "stick":
-            continue
-        home = f"deposits/{each.id}"
-        if gas_tokens(each.shielding_gas) - {NO_GAS}:
-            text = f"{each.process} takes no shielding gas, but {each.shielding_gas} is stated"
-            yield Clash((f"{home}/process", f"{home}/shielding_gas"), frozenset(("shielding_gas",)), text, each.id)
-        if not each.current_type or not is_known_filler(each.filler) or is_without(each.filler):
-            continue
-        filler = catalogue().filler(each.filler or "")
-        if filler.currents and each.current_type not in filler.currents:
-            text = f"{filler.classification} is made for {' and '.join(filler.currents)}, not for {each.current_type}"
-            yield Clash((f"{home}/filler", f"{home}/current_type"), frozenset(("current_type",)), text, each.id)
 
 
 def _on_plate(said: Said) -> Iterator[Clash]:
@@ -229,7 +218,9 @@ OF_BOTH: tuple[Check, ...] = (
     _backing,
     _unknown_names,
     _fillers,
-    _sticks,
+    gases_of_electrodes,
+    polarities,
+    transfers,
     _on_plate,
     _preheat,
 )

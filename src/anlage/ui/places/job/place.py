@@ -14,6 +14,7 @@ from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
 from anlage.ui.kit.flow import FlowWidget
+from anlage.ui.kit.heading import heading
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
@@ -69,7 +70,7 @@ class JobPlace(Place):
                 column.addWidget(self.groups)
             Complaint(self.document, [word for word in sentence if "/" in word], form)
         column.addSpacing(6)
-        column.addWidget(_heading("Stated less often"))
+        column.addWidget(heading("Stated less often"))
         column.addLayout(self._more(form))
         column.addStretch(1)
         scroll = QScrollArea()
@@ -80,7 +81,7 @@ class JobPlace(Place):
         right.setSpacing(6)
         right.addWidget(self.view, 1)
         next_row = QHBoxLayout()
-        next_row.addWidget(_heading("Next"), 1)
+        next_row.addWidget(heading("Next"), 1)
         next_row.addWidget(self.draft_button)
         right.addLayout(next_row)
         self._next.setSpacing(2)
@@ -240,9 +241,3 @@ class JobPlace(Place):
     def picture(self) -> str:
         """Return the name of the picture in front."""
         return "position"
-
-
-def _heading(text: str) -> QLabel:
-    label = QLabel(text)
-    label.setFont(font("title", strong=True))
-    return label

@@ -12,12 +12,26 @@ from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 
-# Leaf, row, column and width [px] of every field of a card.
-CARD = (
-    ("process", 0, 0, 88), ("filler", 0, 1, 104), ("filler_diameter_mm", 0, 2, 84),
-    ("current_type", 1, 0, 88), ("shielding_gas", 1, 1, 104), ("gas_flow_l_min", 1, 2, 84),
-    ("backing_gas", 0, 3, 84), ("backing_flow_l_min", 1, 3, 84),
+# Leaf, row, column and width [px] of every field of a card: of all, then by what shields the arc, then of one process.
+OF_ALL = (("process", 0, 0, 88), ("filler", 0, 1, 104), ("filler_diameter_mm", 0, 2, 84), ("current_type", 1, 0, 88))
+GAS = (
+    ("shielding_gas", 1, 1, 104), ("gas_flow_l_min", 1, 2, 84), ("backing_gas", 0, 3, 84),
+    ("backing_flow_l_min", 1, 3, 84),
 )  # fmt: skip
+FLUX = (("flux", 1, 1, 104), ("flux_type", 1, 2, 84), ("electrodes", 0, 3, 84), ("recrushed_slag", 1, 3, 84))
+MORE = {
+    "GMAW": (("transfer_mode", 0, 4, 92), ("contact_tube_mm", 1, 4, 74)),
+    "MCAW": (("transfer_mode", 0, 4, 92), ("contact_tube_mm", 1, 4, 74)),
+    "FCAW": (("contact_tube_mm", 0, 4, 74),),
+    "SAW": (("contact_tube_mm", 0, 4, 74),),
+    "PAW": (("orifice_gas", 0, 4, 84), ("keyhole", 1, 4, 96)),
+}
+
+
+def card_of(process: str | None) -> tuple[tuple[str, int, int, int], ...]:
+    """Return the fields of a card of a process."""
+    own = FLUX if process == "SAW" else GAS
+    return (*OF_ALL, *own, *MORE.get(process or "", ()))
 
 
 @guarded
@@ -45,15 +59,28 @@ class DepositStrip(QScrollArea):
         """Show a card for every deposit there is."""
         deposits = {each.id: each for each in self.document.value.deposits}
         for gone in self.cards.keys() - deposits.keys():
-            card = self.cards.pop(gone)
-            self._row.removeWidget(card)
-            card.hide()
-            card.deleteLater()
+            self._take_away(gone)
         for place, (deposit_id, deposit) in enumerate(deposits.items()):
-            if deposit_id not in self.cards:
-                self.cards[deposit_id] = DepositCard(self.document, deposit)
-                self._row.insertWidget(place, self.cards[deposit_id])
+            known = self.cards.get(deposit_id)
+            if known is not None and known.shows != card_of(deposit.process):  # it is of another process now
+                focus = next((name for name, field in known.fields.items() if field.hasFocus()), "")
+                self._take_away(deposit_id)
+                self._add(place, deposit_id, deposit)
+                if focus in self.cards[deposit_id].fields:
+                    self.cards[deposit_id].fields[focus].setFocus()
+            elif known is None:
+                self._add(place, deposit_id, deposit)
         self._fit()
+
+    def _take_away(self, deposit_id: str) -> None:
+        card = self.cards.pop(deposit_id)
+        self._row.removeWidget(card)
+        card.hide()
+        card.deleteLater()
+
+    def _add(self, place: int, deposit_id: str, deposit: Deposit) -> None:
+        self.cards[deposit_id] = DepositCard(self.document, deposit)
+        self._row.insertWidget(place, self.cards[deposit_id])
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
@@ -81,7 +108,8 @@ class DepositCard(QFrame):
         grid.setContentsMargins(8, 6, 8, 6)
         grid.setHorizontalSpacing(5)
         grid.setVerticalSpacing(1)
-        for name, row, column, width in CARD:
+        self.shows = card_of(deposit.process)
+        for name, row, column, width in self.shows:
             path = f"deposits/{deposit.id}/{name}"
             field = self.fields[name] = field_for(document, path)
             field.setFixedWidth(width)
@@ -97,10 +125,10 @@ class DepositCard(QFrame):
         self.numbers = QLabel()
         self.numbers.setProperty("tone", "muted")
         self.numbers.setFont(font("note"))
-        grid.addWidget(self.numbers, 4, 0, 1, 8)
+        grid.addWidget(self.numbers, 4, 0, 1, 10)
         document.part(self._path).connect(self.refresh)
         self.refresh()
-        self.complaint = Complaint(document, [f"deposits/{deposit.id}/{name}" for name, *_ in CARD], self)
+        self.complaint = Complaint(document, [f"deposits/{deposit.id}/{name}" for name, *_ in self.shows], self)
         self.complaint.setMaximumWidth(440)
 
     def refresh(self) -> None:

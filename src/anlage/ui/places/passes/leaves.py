@@ -6,9 +6,11 @@ PASS = (
 )  # fmt: skip
 DEPOSIT = (
     "process", "filler", "filler_diameter_mm", "current_type", "shielding_gas", "gas_flow_l_min", "backing_gas",
-    "backing_flow_l_min",
+    "backing_flow_l_min", "machine", "flux", "flux_type", "electrodes", "recrushed_slag", "transfer_mode",
+    "contact_tube_mm", "orifice_gas", "keyhole",
 )  # fmt: skip
-OF_VIEW = {"reach": "tacks", "marks": "stops"}  # leaves of a pass whose field is beside a view, not in the table
+# Leaves of a pass or a deposit whose field is beside a view, not in the table or on the card.
+OF_VIEW = {"reach": "tacks", "marks": "stops", "machine": "sectors"}
 VIEW_OF = {"seam": "stops", "tacks": "tacks", "stations": "fit-up", "sectors": "sectors", "readings": "sectors"}
 LEAVES = (
     *(f"passes/*/{name}" for name in PASS),

@@ -57,7 +57,7 @@ class PassesPlace(Place):
         self.document, self.desk = document, desk
         self.selection = Selection(document)
         self.views = Views(document, (View(BEADS, "Beads", self._beads), *(
-            View(name, word, self._along_seam(make)) for name, word, make in SEAM_VIEWS
+            View(name, word, self._along_seam(name, make)) for name, word, make in SEAM_VIEWS
         )))  # fmt: skip
         self.window_view = PictureView(WindowPresenter(document, self.selection), document.reader, "Operating window")
         self.window_view.setMinimumHeight(200)
@@ -96,9 +96,10 @@ class PassesPlace(Place):
         beads = BeadPresenter(document, self.selection)
         return PictureView(beads, document.reader, "Bead map", beads.matters)
 
-    def _along_seam(self, make: str) -> loaded:
+    def _along_seam(self, name: str, make: str) -> loaded:
         view = loaded(f"anlage.ui.places.passes.{make}")
-        return cast("loaded", lambda document: view(document, self.selection))
+        beside = (self.desk,) if name == "sectors" else ()  # what the machines give is of the works
+        return cast("loaded", lambda document: view(document, self.selection, *beside))
 
     def _lay_out(self) -> None:
         left, right = QVBoxLayout(), QVBoxLayout()
@@ -208,7 +209,9 @@ class PassesPlace(Place):
         fields: dict[str, QWidget] = {}
         if kind == "passes":
             self.selection.choose(owner)
-        view = OF_VIEW[leaf] if kind == "passes" else VIEW_OF.get(kind)
+        elif leaf in OF_VIEW:
+            self.selection.choose(next((each.id for each in self.document.value.passes if each.deposit == owner), ""))
+        view = OF_VIEW.get(leaf, VIEW_OF.get(kind))
         if view:
             self.views.show_view(view)
             fields = dict(cast("SeamView", self.views.front()).fields)

@@ -12,6 +12,7 @@ from anlage.session.judging.bought import BoughtLine, bought_by, why_nothing
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import PX_PER_MM, font
+from anlage.ui.kit.place import Rules
 from anlage.ui.picture.painter import Placed, paint
 
 LADDER_PX, ROW_PX, NAME_PX = 392, 36, 172
@@ -22,9 +23,9 @@ LEAST_LADDER_PX = 300
 class BoughtLadder(QWidget):
     """Every variable that the record limits, with the allowed band on its own scale."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, rules: Rules) -> None:
         super().__init__()
-        self.document = document
+        self.document, self._rules = document, rules
         self.rows: tuple[BoughtLine, ...] = ()
         self.why = ""
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.MinimumExpanding)
@@ -39,7 +40,8 @@ class BoughtLadder(QWidget):
         if not self.isVisible():
             return
         pqr = self.document.value
-        self.rows, self.why = bought_by(pqr, self.document.system), why_nothing(pqr)
+        codes = self._rules.codes()
+        self.rows, self.why = bought_by(pqr, self.document.system, codes), why_nothing(pqr, codes)
         self.setMinimumHeight(ROW_PX * (len(self.rows) + 2))
         said = [f"{row.title}: {row.text}" for row in self.rows]
         self.setAccessibleName("What the record buys")

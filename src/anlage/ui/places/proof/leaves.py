@@ -14,6 +14,15 @@ CARD = (
     ("process", "filler"), ("filler_diameter_mm", "thickness_mm"), ("max_pass_thickness_mm", "current_type"),
     ("shielding_gas", "backing_gas"), ("trailing_gas", "trailing_gas_flow_l_min"), ("operation", "waveform"),
 )  # fmt: skip
+# What a record says of a deposit beside that, by its process.
+WIRE_GAS = (("transfer_mode", "supplemental_filler"), ("filler_make",))
+CARD_OF = {
+    "GMAW": WIRE_GAS, "MCAW": WIRE_GAS, "FCAW": (("supplemental_filler", "filler_make"),),
+    "SAW": (("flux", "flux_type"), ("recrushed_slag", "supplemental_filler"), ("electrodes",)),
+    "GTAW": (("closed_chamber", "electrodes"), ("filler_make",)),
+    "PAW": (("orifice_gas", "keyhole"), ("closed_chamber", "electrodes"), ("filler_make",)),
+    "SMAW": (("filler_make",),),
+}  # fmt: skip
 AGAINST = (("override/verdict", "override/by"), ("override/reason",))
 RESULTS = (("kind", 132), ("count", 48), ("specimen", 70), ("found", 116), ("passed", 80))
 MEASURED = ("current_a", "voltage_v", "travel_speed_mm_min")
@@ -28,6 +37,7 @@ WELDED = {
 LEAVES = (
     *(path for line in LINES for path in line),
     *(f"deposits/*/{name}" for line in CARD for name in line),
+    *dict.fromkeys(f"deposits/*/{name}" for lines in CARD_OF.values() for line in lines for name in line),
     *(f"deposits/*/{name}/*" for name in MEASURED),
     *(path for line in AGAINST for path in line),
     *(f"results/*/{name}" for name, _ in RESULTS),

@@ -27,7 +27,7 @@ from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.places.proof.bought_ladder import LADDER_PX, LEAST_LADDER_PX, BoughtLadder
-from anlage.ui.places.proof.leaves import AGAINST, CARD, LINES, MEASURED, RESULTS, WELDED
+from anlage.ui.places.proof.leaves import AGAINST, CARD, CARD_OF, LINES, MEASURED, RESULTS, WELDED
 from anlage.ui.places.proof.record_guard import RecordGuard
 
 METALS = ("metals/one/name", "metals/other/name")
@@ -44,9 +44,10 @@ class ProofPlace(Place):
         self.guard.opened.connect(self._on_opened)
         self._own: dict[str, LeafField | ChoiceField] = {}
         self.cards: dict[str, QFrame] = {}
+        self._lines_of: dict[str, tuple[tuple[str, ...], ...]] = {}  # what each shows of its process
         self._words: dict[str, QLabel] = {}  # what metals and fillers are to the codes, by the first leaf of their line
         self.welded: dict[tuple[str, str], ElementRows] = {}  # the passes as read, by deposit and kind of source
-        self.buys = BoughtLadder(document)
+        self.buys = BoughtLadder(document, desk.rules)
         self.add, self.form = QPushButton("Add a deposit"), QWidget()
         self.add.clicked.connect(self.add_deposit)
         self.state = QLabel()
@@ -174,7 +175,10 @@ class ProofPlace(Place):
     def refresh(self) -> None:
         """Show a card for every deposit there is, and what the record buys now."""
         deposits = {each.id: each for each in self.document.value.deposits}
-        for gone in self.cards.keys() - deposits.keys():
+        shown = {own: CARD_OF.get(each.process or "", ()) for own, each in deposits.items()}
+        focus = next((path for path, field in self.fields.items() if field.hasFocus()), "")
+        gone_or_other = [own for own in self.cards if own not in deposits or self._lines_of[own] != shown[own]]
+        for gone in gone_or_other:
             card = self.cards.pop(gone)
             self._column.removeWidget(card)
             card.hide()
@@ -184,8 +188,11 @@ class ProofPlace(Place):
             self._words = {path: w for path, w in self._words.items() if not path.startswith(f"deposits/{gone}/")}
         for place, deposit_id in enumerate(deposits):
             if deposit_id not in self.cards:
+                self._lines_of[deposit_id] = shown[deposit_id]
                 self.cards[deposit_id] = self._card(deposit_id)
                 self._column.insertWidget(1 + place, self.cards[deposit_id])
+        if gone_or_other and focus in self.fields:
+            self.fields[focus].setFocus(Qt.FocusReason.OtherFocusReason)
         for (deposit_id, waveform), rows in self.welded.items():
             is_shown = waveform == ("yes" if deposits[deposit_id].waveform == "yes" else "no")
             ids = [each.id for each in self.document.value.welded if each.deposit == deposit_id]
@@ -213,9 +220,10 @@ class ProofPlace(Place):
         grid.setVerticalSpacing(4)
         for column in (1, 3, 4):
             grid.setColumnStretch(column, 1)
-        for place, names in enumerate(CARD):
+        lines = (*CARD, *self._lines_of[deposit_id])
+        for place, names in enumerate(lines):
             self._line(grid, 2 * place, [f"deposits/{deposit_id}/{name}" for name in names], card)
-        row = 2 * len(CARD)
+        row = 2 * len(lines)
         for column, head in enumerate(RECORDED):
             label = QLabel(head)
             label.setProperty("tone", "muted")

@@ -1,5 +1,8 @@
 """The Ranges place: is it allowed, by which record and clause? The ladder, and beside it the chosen rung."""
 
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import (
     QModelIndex,
     Qt,
@@ -10,20 +13,27 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QListView,
+    QPushButton,
     QVBoxLayout,
 )
 
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.ladder import Line, lines, support_sentences
+from anlage.session.judging.mending import LOCKED, Mending, mendings
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ListBox
 from anlage.ui.kit.guard import guarded
+from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.places.ranges.ladder import LINE_ROLE, LadderModel, RungDelegate
 from anlage.ui.places.ranges.rung_panel import RungPanel
 
+if TYPE_CHECKING:
+    from anlage.ui.places.ranges.mend_dialog import MendDialog
+
 ALL, PROBLEMS = "", "problems"
+FILTER_PX = 148
 FILTERS = ((ALL, "All variables"), (PROBLEMS, "Problems"))  # and the categories of the pack
 
 
@@ -40,6 +50,10 @@ class RangesPlace(Place):
         self._showing = False
         self._problems: set[str] = set()  # since the ladder was opened
         self.supports, self.filter, self.ladder = QLabel(), ListBox(document.reader), QListView()
+        self.mend = QPushButton("Bring it inside…")
+        self.mend.setToolTip("The fewest changes that bring it inside, against each record (Shift+F7)")
+        self.mend.clicked.connect(self.show_mendings)
+        self.mend_dialog: MendDialog | None = None
         self.empty = QLabel(self)
         self.panel = RungPanel(document, desk.home_of)
         self._lay_out()
@@ -47,6 +61,7 @@ class RangesPlace(Place):
         self.ladder.selectionModel().currentChanged.connect(self._on_current)
         self.ladder.activated.connect(self._on_activated)
         self.panel.field_asked.connect(desk.go_to)
+        self.panel.rule_asked.connect(desk.rules.read)
         self.panel.left.connect(self.refresh)
         document.reader.units_changed.connect(self.refresh)
         document.reader.look_changed.connect(self.ladder.viewport().update)
@@ -59,6 +74,7 @@ class RangesPlace(Place):
         self.empty.setWordWrap(True)
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.filter.setAccessibleName("Which variables are shown")
+        self.filter.setMinimumWidth(FILTER_PX)
         for wanted, word in FILTERS:
             self.filter.addItem(word, wanted)
         self.ladder.setModel(self.model)
@@ -69,6 +85,7 @@ class RangesPlace(Place):
         self.ladder.setUniformItemSizes(True)
         head = QHBoxLayout()
         head.addWidget(self.supports, 1)
+        head.addWidget(self.mend)
         head.addWidget(self.filter)
         left = QVBoxLayout()
         left.setSpacing(8)
@@ -107,6 +124,7 @@ class RangesPlace(Place):
         self.supports.setText(f"{said[0].upper()}{said[1:]}." if said else "")
         self.empty.setText("" if found else self._why_empty())
         self.empty.setVisible(not found)
+        self.mend.setVisible(self.document.can_write and bool(self.proof.problems()))
         self.ladder.setVisible(bool(found))
         typing = self.panel.field is not None and self.panel.field.hasFocus()
         places = {line.rung.id: row for row, line in enumerate(found)}
@@ -141,6 +159,25 @@ class RangesPlace(Place):
             self.ladder.setCurrentIndex(self.model.index(ahead[0]))
         else:
             self.desk.mention(self._why_no_problem())
+
+    def show_mendings(self) -> None:
+        """Show the fewest changes that bring the procedure inside, against each record."""
+        if not self.proof.problems() or not self.document.can_write:
+            self.desk.mention(self._why_no_problem())
+            return
+        make = loaded("anlage.ui.places.ranges.mend_dialog:MendDialog")
+        dialog: MendDialog = make(self._mendings, self._take, self.window())
+        self.mend_dialog = dialog
+        dialog.open()
+
+    def _mendings(self, ranges_too: bool) -> Sequence[Mending]:  # noqa: FBT001 - what a check box says
+        locked = ("metals",) if ranges_too else LOCKED
+        return mendings(self.document.value, self.desk.assess, self.document.system, locked)
+
+    def _take(self, mending: Mending) -> None:
+        count = len(mending.changes)
+        self.document.edit(mending.wps, f"{count} change{'s' if count > 1 else ''} by {', '.join(mending.records)}")
+        self.refresh()
 
     def _why_no_problem(self) -> str:
         if self.proof.missing:

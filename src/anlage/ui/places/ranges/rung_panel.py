@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.session.judging.ladder import Line
+from anlage.session.judging.marks import check_sentences, overlay_sentences
 from anlage.session.leaves.table import field_of
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
@@ -31,10 +32,12 @@ class RungPanel(QFrame):
     Signals
     -------
     field_asked(path) : the person wants to go to the field where the leaf has its home
+    rule_asked(rule) : the person wants to read the rule that gives the verdict
     left() : the keyboard left the field
     """
 
     field_asked = Signal(str)
+    rule_asked = Signal(str)
     left = Signal()
 
     def __init__(self, document: Document, home_of: Callable[[str], str]) -> None:
@@ -51,6 +54,8 @@ class RungPanel(QFrame):
         self.home = QPushButton()
         self.home.hide()
         self.home.clicked.connect(self._on_home)
+        self.rule_button = QPushButton("Read the rule")
+        self.rule_button.clicked.connect(self._on_rule)
         self._room = QVBoxLayout()
         self.setFixedWidth(PANEL_PX)
         column = QVBoxLayout(self)
@@ -62,6 +67,7 @@ class RungPanel(QFrame):
         column.addWidget(self.home)
         column.addSpacing(8)
         column.addWidget(self.origin)
+        column.addWidget(self.rule_button)
         column.addStretch(1)
 
     def show_line(self, line: Line | None) -> None:
@@ -73,6 +79,7 @@ class RungPanel(QFrame):
         self.mend.setText(line.mend if line else "")
         self.mend.setVisible(bool(line and line.mend))
         self.origin.setText(_origin(line) if line else "")
+        self.rule_button.setVisible(bool(line and line.rung.rules))
         if (before.path if before else "") != (line.path if line else ""):
             self._show_field(line.path if line else "")
 
@@ -101,6 +108,12 @@ class RungPanel(QFrame):
         Complaint(self.document, [path], box)
         self.home.setText(f"Go to {field_of(path).label.lower()}")
 
+    def _on_rule(self) -> None:
+        rung = self.line.rung if self.line is not None else None
+        if rung is not None and rung.rules:
+            own = next((rule for rule in rung.rules if rule.clause == rung.clause), rung.rules[0])
+            self.rule_asked.emit(own.id)
+
     def _on_home(self) -> None:
         if self.line is not None:
             self.field_asked.emit(self.line.path)
@@ -116,7 +129,5 @@ def _origin(line: Line) -> str:
         rung.confidence, rung.confidence
     )
     records = ", ".join(rung.records) or "none"
-    return (
-        f"Clause: {rung.clause}\nCategory: {rung.category}{because}\nConfidence: {doubt}\n"
-        f"Not compared with an owned copy of the code\nRecords: {records}"
-    )
+    told = "\n".join((*check_sentences(rung.rules), *overlay_sentences(rung.rules)))
+    return f"Clause: {rung.clause}\nCategory: {rung.category}{because}\nConfidence: {doubt}\n{told}\nRecords: {records}"

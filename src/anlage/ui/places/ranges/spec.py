@@ -11,6 +11,9 @@ SPEC = PlaceSpec(
     question="Is it allowed, by which record and clause?",
     kinds=("wps",),
     make=_PLACE,
-    commands=(PlaceCommand("next_problem", "Next problem", "F7", f"{_PLACE}.next_problem", "outside unproven error"),),
+    commands=(
+        PlaceCommand("next_problem", "Next problem", "F7", f"{_PLACE}.next_problem", "outside unproven error"),
+        PlaceCommand("mend", "What would bring it inside", "Shift+F7", f"{_PLACE}.show_mendings", "fix change suggest"),
+    ),
     words="qualification variables ladder verdict",
 )

@@ -46,9 +46,8 @@ class RowDelegate(QStyledItemDelegate):
         room = rect.adjusted(30, 5, -10, -5)
         left, right = int(Qt.AlignmentFlag.AlignLeft), int(Qt.AlignmentFlag.AlignRight)
         third = room.height() // 3
-        kind = "record, " if row.kind == "pqr" else ""
         lines = (
-            (row.number, "ink", True, left, 0), (f"{kind}{row.state}".rstrip(", "), "muted", False, right, 0),
+            (row.number, "ink", True, left, 0), (row.state, "muted", False, right, 0),
             (row.title, "ink", False, left, 1), (row.said, "muted", False, left, 2),
         )  # fmt: skip
         for text, ink, strong, side, place in lines:

@@ -191,7 +191,7 @@ class SheetPlace(Place):
     def _made(self, state: State) -> Printed:
         settings = self.desk.settings
         on = Stationery(self.paper.currentData(), measure, settings.letterhead)
-        desired = Desired(on, settings.signature, self.desk.clocks.now())
+        desired = Desired(on, settings.signature, self.desk.clocks.now(), self.desk.machines())
         return printed(state.value, state.assessment, state.standing, desired)
 
     def begin(self) -> None:

@@ -1,0 +1,192 @@
+"""Rules that are asked of the procedure itself: its own sets are the facts, and what they allow must hold for all.
+
+A stated set is asked at each of its tokens, at the ends of its numbers and on both sides of every limit that the rule
+names between them; what the rule allows at each is intersected. The ends of bands move one way with their fact, so that
+nothing between two of these places allows less.
+"""
+
+from collections.abc import Iterator, Mapping, Sequence
+from itertools import product
+from typing import Any
+
+from msgspec import Struct
+
+from anlage.core.codes.box import Allowance, Ruling, readings_of
+from anlage.core.codes.conditions import Condition, concern
+from anlage.core.codes.facts import Demand, Fact, Facts
+from anlage.core.codes.kinds import End, Readings, unknown
+from anlage.core.codes.limits import Limit
+from anlage.core.codes.pack import Detail, Pack, Rule
+from anlage.core.quantities.units import System
+from anlage.core.ranges import NONE, Choices, Interval, Numbers, Range
+from anlage.core.variables import spoken
+
+BESIDE = 1e-8  # of a limit: how far beside it both sides are asked; more than the tolerance of a condition
+FAR = 1e9  # asked in place of an end that a set has not
+MOST = 512  # places at which one rule is asked
+
+
+def asked_of(pack: Pack, rules: Sequence[Rule], sets: Mapping[str, Range], demand: Demand) -> dict[str, Allowance]:
+    """Return what some rules allow a procedure for what it states itself.
+
+    Parameters
+    ----------
+    pack : the code
+    rules : of basis `wps`
+    sets : what the procedure states, the joint's and those of one deposit
+    demand : what it asks
+    """
+    demanded = pack.facts_of(demand)
+    found: dict[str, list[Ruling]] = {}
+    for rule in rules:
+        readings = readings_at_all(rule, sets, demanded, demand)
+        if readings is not None:
+            for variable in rule.variables:
+                found.setdefault(variable, []).append(Ruling(rule, readings))
+    return {variable: together(rulings) for variable, rulings in found.items()}
+
+
+def together(rulings: Sequence[Ruling]) -> Allowance:
+    """Return what several rulings on a variable allow together."""
+    sure, possible = rulings[0].readings.sure, rulings[0].readings.possible
+    for ruling in rulings[1:]:
+        sure, possible = sure & ruling.readings.sure, possible & ruling.readings.possible
+    return Allowance(sure, possible, tuple(rulings))
+
+
+def readings_at_all(
+    rule: Rule, sets: Mapping[str, Range], demanded: Mapping[str, Fact], demand: Demand
+) -> Readings | None:
+    """Return what a rule allows at every place of the stated sets; `None` where it concerns none of them."""
+    names = sorted(asks(rule) - demanded.keys())
+    places = [list(_places(rule, name, sets.get(name), demand.units)) for name in names]
+    count = 1
+    for each in places:
+        count *= len(each)
+    if count > MOST:
+        return unknown(f"{rule.clause} hangs on more than can be asked one by one")
+    found: list[Readings] = []
+    concerned = False
+    for values in product(*places):
+        stated = {name: value for name, value in zip(names, values, strict=True) if value is not None}
+        readings = readings_of(rule, Facts({**demanded, **stated}, {}), demand)
+        concerned = concerned or readings is not None
+        if readings is not None:
+            found.append(_not_stated(readings))
+    return _all_of(found) if concerned else None
+
+
+def _not_stated(readings: Readings) -> Readings:
+    if not readings.missing:
+        return readings
+    reason = f"it hangs on {spoken(readings.missing)}, which is not stated"
+    return Readings(readings.sure, readings.possible, reason, readings.missing)
+
+
+def _all_of(found: Sequence[Readings]) -> Readings:
+    sure, possible = found[0].sure, found[0].possible
+    for each in found[1:]:
+        sure, possible = sure & each.sure, possible & each.possible
+    reasons = dict.fromkeys(each.reason for each in found if each.reason)
+    missing = next((each.missing for each in found if each.missing), "")
+    return Readings(sure, possible, "; ".join(reasons), missing)
+
+
+def _places(rule: Rule, name: str, stated: Range | None, units: System) -> Iterator[Fact | None]:
+    """Yield where a rule is asked of a stated set; `None` for one that is not stated, or is anything."""
+    if isinstance(stated, Choices) and not stated.but and stated.tokens:
+        yield from sorted(stated.tokens)
+    elif isinstance(stated, Numbers) and stated.parts:
+        limits = sorted(limits_on(rule, name, units))
+        places = [place for part in stated.parts for place in _of_part(part, limits)]
+        yield from dict.fromkeys(places)
+    else:
+        yield None
+
+
+def _of_part(part: Interval, limits: Sequence[float]) -> Iterator[float]:
+    low = -FAR if part.low == float("-inf") else part.low
+    high = FAR if part.high == float("inf") else part.high
+    if part.is_single:
+        yield low
+        return
+    yield low + _beside(low) if part.low_open else low
+    for limit in limits:
+        for place in (limit - _beside(limit), limit, limit + _beside(limit)):
+            if low < place < high:
+                yield place
+    yield high - _beside(high) if part.high_open else high
+
+
+def _beside(limit: float) -> float:
+    return abs(limit) * BESIDE or BESIDE
+
+
+def asks(rule: Rule) -> frozenset[str]:
+    """Return the facts that a rule asks for, in its conditions or its kind."""
+    found = {condition.fact for condition in _conditions(rule)}
+    for part in _parts(rule.kind):
+        if isinstance(part, End):
+            found |= {part.of} if part.of else set()
+        elif (on := getattr(part, "on", "")) and isinstance(on, str):
+            found.add(on)
+    return frozenset(found)
+
+
+def wanted(pack: Pack) -> tuple[str, ...]:
+    """Return every variable that a pack limits, and every fact that a rule asks of the procedure itself."""
+    found: tuple[str, ...] | None = pack.__dict__.get("wanted")
+    if found is None:
+        facts = sorted({name for rule in pack.rules if not rule.is_of_record for name in asks(rule)})
+        found = pack.__dict__["wanted"] = tuple(dict.fromkeys((*pack.variables, *facts)))
+    return found
+
+
+def limits_on(rule: Rule, fact: str, units: System) -> frozenset[float]:
+    """Return the numbers at which a rule turns for a fact, in one unit column."""
+    limits: set[float] = set()
+    for condition in _conditions(rule):
+        if condition.fact == fact:
+            ends = (condition.below, condition.to, condition.above, condition.start)
+            limits |= {each.of(units) for each in ends if isinstance(each, Limit)}
+    return frozenset(limits)
+
+
+def _conditions(rule: Rule) -> Iterator[Condition]:
+    yield from (*rule.when, *(each for group in rule.unless for each in group))
+    yield from (part for part in _parts(rule.kind) if isinstance(part, Condition))
+
+
+def _parts(value: Any) -> Iterator[Any]:
+    """Yield a kind and everything that it is made of."""
+    if isinstance(value, Struct):
+        yield value
+        for name in value.__struct_fields__:
+            yield from _parts(getattr(value, name))
+    elif isinstance(value, tuple):
+        for each in value:
+            yield from _parts(each)
+
+
+def allows_of(pack: Pack, detail: Detail, sets: Mapping[str, Range], demand: Demand) -> dict[str, Allowance] | None:
+    """Return what a joint without a record allows a procedure, with the rules of that route; `None` where not meant.
+
+    Where that hangs on something which the procedure does not say, nothing is allowed for sure.
+    """
+    facts = Facts({**pack.facts_of(demand), **_words(sets)}, {})
+    meant = concern(detail.when, (), facts, demand.units)
+    if meant.applies is False:
+        return None
+    rules = [rule for rule in pack.rules if rule.route == "prequalified"]
+    found = {variable: list(each.rulings) for variable, each in asked_of(pack, rules, sets, demand).items()}
+    for rule in detail.rules:
+        readings = rule.kind.allowed(facts, demand.units)
+        if meant.applies is None:
+            why = f"whether {rule.clause} may be used hangs on {spoken(meant.missing)}, which is not stated"
+            readings = Readings(NONE, readings.possible, why, meant.missing)
+        found.setdefault(rule.variables[0], []).insert(0, Ruling(rule, readings))
+    return {variable: together(rulings) for variable, rulings in found.items()}
+
+
+def _words(sets: Mapping[str, Range]) -> dict[str, Fact]:
+    return {name: each.tokens for name, each in sets.items() if isinstance(each, Choices) and not each.but}

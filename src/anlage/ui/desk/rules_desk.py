@@ -1,0 +1,66 @@
+"""The rules of the codes as the open works file has them, and what follows when somebody marks one."""
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QObject, Signal
+
+from anlage.core.errors import InputError
+from anlage.core.rulebook import Rulebook
+from anlage.session.kinds import SOURCE
+from anlage.ui.desk.documents_desk import DocumentsDesk
+from anlage.ui.desk.works_desk import WorksDesk
+from anlage.ui.kit.loading import loaded
+
+if TYPE_CHECKING:
+    from anlage.session.judging.editions import Codes
+
+
+class RulesDesk(QObject):
+    """Reads and marks the rules.
+
+    Signals
+    -------
+    marked() : the rules say something else now, or somebody checked one
+    asked(path) : a rule is to be read, `rules/t_base`
+    """
+
+    marked = Signal()
+    asked = Signal(str)
+
+    def __init__(self, works: WorksDesk, documents: DocumentsDesk, parent: QObject) -> None:
+        super().__init__(parent)
+        self._works, self._documents = works, documents
+
+    def codes(self) -> "Codes":
+        """Return the codes as the works file has them; as they ship while none is open."""
+        works = self._works.works
+        found: Codes = works.codes() if works is not None else loaded("anlage.session.judging.editions:SHIPPED")
+        return found
+
+    def code_in_front(self) -> str:
+        """Return the code that the document in front names; "" for none."""
+        document, kind = self._documents.document, self._documents.kind
+        return (document.value.header.code or "") if document is not None and kind is not SOURCE else ""
+
+    def can_mark(self) -> bool:
+        """Return whether a mark can be saved."""
+        return self._works.works is not None and self._works.works.can_write
+
+    def mark(self, book: Rulebook, author: str) -> None:
+        """Save a rulebook, and judge by it from now on.
+
+        Raises
+        ------
+        InputError : nobody does it, or the works file is open for reading only
+        FormatError : it was not written, and why
+        """
+        works = self._works.works
+        if works is None:
+            raise InputError("no works file is open", where="rulebook", mend="open one first")
+        works.mark(book, author=author)
+        self._works.forget_records()
+        self.marked.emit()
+
+    def read(self, rule: str) -> None:
+        """Show a rule at the place where rules are read."""
+        self.asked.emit(f"rules/{rule}")

@@ -1,0 +1,1 @@
+"""The place that tells where a machine is set for a current."""

@@ -1,0 +1,7 @@
+"""The leaves that have their field at Machine, as patterns."""
+
+HEAD = ("header/number", "header/title", "place")
+READING = (
+    ("tap", 82), ("lead_m", 50), ("dial", 54), ("current_a", 60), ("voltage_v", 54), ("meter", 86), ("day", 92),
+)  # fmt: skip
+LEAVES = (*HEAD, *(f"readings/*/{name}" for name, _ in READING))

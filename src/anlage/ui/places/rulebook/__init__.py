@@ -1,0 +1,1 @@
+"""The place that tells what the code says, and who checked it."""

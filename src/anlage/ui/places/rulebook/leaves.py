@@ -1,0 +1,3 @@
+"""What the Rulebook leads to: every rule by its id."""
+
+LEAVES = ("rules/*",)
