@@ -99,10 +99,10 @@ def wps(like, thickness, *laid, passes=1, weld="groove", **joint):
 
 def _laid(recorded, changed, passes):
     facts = {**recorded, **changed}
-    process, root_only = facts.pop("process"), facts.pop("root_only", False)
+    process, roles = facts.pop("process"), frozenset({"root"} if facts.pop("root_only", False) else ())
     each = {name: as_set(facts.pop(name)) for name in PASS_FACTS if name in facts}
     sets = {name: as_set(value) for name, value in facts.items()}
-    return StatedDeposit(process, sets, tuple(StatedPass(f"pass-{n}", each) for n in range(1, passes + 1)), root_only)
+    return StatedDeposit(process, sets, tuple(StatedPass(f"pass-{n}", each) for n in range(1, passes + 1)), roles)
 
 
 def judged(pack, stated, *coupons, impact=False, weld="groove", units="si"):

@@ -51,6 +51,7 @@ variable = [
   {id = "metal", name = "metal", tokens = "catalogue.fillers.f_number"},
   {id = "process", name = "process", tokens = "vocabulary.process"},
   {id = "impact", name = "impact tests", tokens = ["yes", "no"], asked = "header/impact"},
+  {id = "pass_role", name = "pass role", tokens = ["root", "fill"]},
   {id = "specimen", name = "specimen", tokens = ["up", "down"], fact = true},
 ]
 """
@@ -341,8 +342,11 @@ def test_a_pack_at_fault_is_refused_with_file_line_and_reason(text, line, what):
     assert refusal.value.where == f"rules.toml line {line}"
 
 
-TOGETHER = '[combination]\nclause = "1"\nconfidence = "H"\n'
-ROOT = """[root_deposit]
+TOGETHER = '[[combination]]\nkind = "union"\nclause = "1"\nconfidence = "H"\n'
+PAIRS = TOGETHER.replace("union", "pairs")
+ROOT = """[[combination]]
+kind = "borrow"
+roles = ["root"]
 processes = ["SMAW"]
 thickness_from = 13
 variables = ["x"]
@@ -357,11 +361,14 @@ DERIVE = '[[derive]]\nvariable = "word"\nof = "filler"\ncolumns = ["f_number"]\n
 @pytest.mark.parametrize(
     ("more", "what"),
     [
-        (TOGETHER + 'variables = ["a", "b", "c", "d"]', "[combination] names more than three variables; name at"),
-        (TOGETHER + 'variables = ["xx"]', "[combination] names xx, which is not there; write one"),
-        (TOGETHER + 'joined_pairs = ["pairs"]', "[combination] names pairs, which is not there"),
+        (TOGETHER + 'variables = ["a", "b", "c", "d"]', "Expected `array` of length <= 3"),
+        (TOGETHER + 'variables = ["xx"]', "[[combination]] names xx, which is not there; write one"),
+        (TOGETHER + 'variables = ["x"]\nacross = true', "Object contains unknown field `across`"),
+        (TOGETHER.replace("union", "onion") + 'variables = ["x"]', "Invalid value 'onion'"),
+        (PAIRS + 'variables = ["pairs"]', "[[combination]] names pairs, which is not there"),
+        (ROOT.replace('"root"', '"rood"') + 'lifts = ["r"]', "[[combination]] names rood, which is not there"),
         ("[combinations]", "a pack has no key combinations; write combination"),
-        (ROOT + 'lifts = ["q"]', "[root_deposit] names q, which is not there"),
+        (ROOT + 'lifts = ["q"]', "[[combination]] names q, which is not there"),
         ('[pack.assumed]\nyy = {is = "a", say = "b"}', "[pack.assumed] names yy, which is not there; write one"),
         ('[pack.assumed]\nword = {is = "upp", say = "b"}', "[pack.assumed] names upp, which is not there; write up"),
         ('[[demand]]\nid = "word"\nword = "w"\nchoices = ["up"]\ndefault = "up"', "[[demand]] names word, which"),
@@ -369,8 +376,9 @@ DERIVE = '[[derive]]\nvariable = "word"\nof = "filler"\ncolumns = ["f_number"]\n
         ('[[derive]]\nvariable = "xyz"\nof = "metals"\ncolumns = ["p_number"]', "[[derive]] names xyz, which"),
         ('[[derive]]\nvariable = "x"\nof = "metals"\ncolumns = ["p_numbr"]', "names p_numbr, which is not there"),
         ('[[derive]]\nvariable = "x"\nof = "filler"\ncolumns = ["f_number"]\nanalysis = "a.toml"', "no table a.toml"),
-        ('[combination]\nvariables = ["x"]\nconfidence = "H"', "[combination]: Object missing required field `clause`"),
-        (ROOT.replace("13", '"13 mm"') + 'lifts = ["r"]', "[root_deposit] thickness_from: Expected"),
+        ('[[combination]]\nkind = "pairs"\nvariables = ["x"]\nconfidence = "H"', "missing required field `clause`"),
+        ('[combination]\nkind = "pairs"', "[combination]: Expected `array`, got `object`"),
+        (ROOT.replace("13", '"13 mm"') + 'lifts = ["r"]', "Expected `float | object`, got `str`"),
         ('[pack.assumed]\nx_mm = {is = "thin", say = "b"}', "[pack.assumed] names thin, which is not there"),
         ('[pack.assumed]\nword = {is = 3, say = "b"}', "[pack.assumed] names 3.0, which is not there"),
         ('[pack.assumed]\nword = {say = "b"}', "[pack] assumed: Object missing required field `is`"),
@@ -379,7 +387,6 @@ DERIVE = '[[derive]]\nvariable = "word"\nof = "filler"\ncolumns = ["f_number"]\n
         (DERIVE + 'patterns = [{like = "(", is = "up"}]', "like is no pattern"),
         (DERIVE + 'patterns = [{like = "", is = "upp"}]', "[[derive]] names upp, which is not there; write up"),
         (DERIVE.replace('["f_number"]', "[]"), "Expected `array` of length >= 1"),
-        ("[root_deposit]\nprocesses = 3", "[root_deposit] processes: Expected `array`"),
         ('[sets]\nboth = "up"', "[sets]: Expected `array`, got `str`"),
         ('[[category]]\nid = "new"', "Object missing required field `word`"),
     ],

@@ -95,7 +95,8 @@ def test_like_pairs_of_different_p_numbers_do_not_join(asme):
     one, four = coupon(20, **metals("1")), coupon(20, **metals("4"))
     stated = wps(one, 20, p_number="4+1", group_number="4-1+1-1")
     assert verdict(asme, stated, one, four, impact=True) == "outside"
-    across = replace(asme.combination, joined_pairs=("group_number", "p_number"), joined_across=True)
+    pairs = replace(asme.combination.pairs[0], variables=("group_number", "p_number"), across=True)
+    across = replace(asme.combination, pairs=(pairs,))
     lenient = replace(asme, combination=across)
     assert verdict(lenient, stated, one, four, impact=True) == "inside", "where a code says so"
     other = replace(four, joint={**four.joint, "preheat_c": 300.0})

@@ -10,6 +10,7 @@ from itertools import product
 from typing import Any
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.codes.box import Allowance, Ruling, readings_of
 from anlage.core.codes.conditions import Condition, concern
@@ -80,7 +81,7 @@ def _not_stated(readings: Readings) -> Readings:
     if not readings.missing:
         return readings
     reason = f"it hangs on {spoken(readings.missing)}, which is not stated"
-    return Readings(readings.sure, readings.possible, reason, readings.missing)
+    return replace(readings, reason=reason)
 
 
 def _all_of(found: Sequence[Readings]) -> Readings:
@@ -89,7 +90,8 @@ def _all_of(found: Sequence[Readings]) -> Readings:
         sure, possible = sure & each.sure, possible & each.possible
     reasons = dict.fromkeys(each.reason for each in found if each.reason)
     missing = next((each.missing for each in found if each.missing), "")
-    return Readings(sure, possible, "; ".join(reasons), missing)
+    told = max((each.confidence for each in found if each.confidence), key="HML".index, default="")
+    return Readings(sure, possible, "; ".join(reasons), missing, told)
 
 
 def _places(rule: Rule, name: str, stated: Range | None, units: System) -> Iterator[Fact | None]:
@@ -171,19 +173,21 @@ def _parts(value: Any) -> Iterator[Any]:
 def allows_of(pack: Pack, detail: Detail, sets: Mapping[str, Range], demand: Demand) -> dict[str, Allowance] | None:
     """Return what a joint without a record allows a procedure, with the rules of that route; `None` where not meant.
 
+    Rules that are asked of each pass by itself are not among them.
+
     Where that hangs on something which the procedure does not say, nothing is allowed for sure.
     """
     facts = Facts({**pack.facts_of(demand), **_words(sets)}, {})
     meant = concern(detail.when, (), facts, demand.units)
     if meant.applies is False:
         return None
-    rules = [rule for rule in pack.rules if rule.route == "prequalified"]
+    rules = [rule for rule in pack.rules if rule.route == "prequalified" and rule.scope != "pass"]
     found = {variable: list(each.rulings) for variable, each in asked_of(pack, rules, sets, demand).items()}
     for rule in detail.rules:
-        readings = rule.kind.allowed(facts, demand.units)
+        readings = readings_of(rule, facts, demand) or unknown("it is for another joint")
         if meant.applies is None:
             why = f"whether {rule.clause} may be used hangs on {spoken(meant.missing)}, which is not stated"
-            readings = Readings(NONE, readings.possible, why, meant.missing)
+            readings = Readings(NONE, readings.possible, why, meant.missing, readings.confidence)
         found.setdefault(rule.variables[0], []).insert(0, Ruling(rule, readings))
     return {variable: together(rulings) for variable, rulings in found.items()}
 

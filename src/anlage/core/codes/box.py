@@ -21,6 +21,11 @@ class Ruling(Struct, frozen=True):
     rule: Rule
     readings: Readings
 
+    @property
+    def confidence(self) -> str:
+        """How sure what it says is: that of the row or word that answers, else of the rule."""
+        return self.readings.confidence or self.rule.confidence
+
 
 class Allowance(Struct, frozen=True, dict=True):
     """What all rules on one variable allow together, and each of them.
@@ -59,7 +64,7 @@ class Allowance(Struct, frozen=True, dict=True):
     @cached_property
     def confidence(self) -> str:
         """The lowest confidence among the rules."""
-        return max((ruling.rule.confidence for ruling in self.rulings), key="HML".index)
+        return max((ruling.confidence for ruling in self.rulings), key="HML".index)
 
     @cached_property
     def reason(self) -> str:
@@ -163,19 +168,21 @@ def _rulings(rules: list[Rule], facts: Facts, demand: Demand) -> dict[str, list[
 def readings_of(rule: Rule, facts: Facts, demand: Demand) -> Readings | None:
     """Return what a rule allows for some facts; `None` where it does not concern them.
 
-    A rule of confidence L counts only when someone has checked it against an owned copy.
+    What is of confidence L, the rule or the row that answers, counts only when someone has checked the rule against an
+    owned copy.
     """
     concerned = concern(rule.when, rule.unless, facts, demand.units)
     if concerned.applies is False:
         return None
-    if rule.confidence == "L" and not rule.checks:
-        return unknown("the rule is hazy and nobody has checked it against an owned copy")
     readings = rule.kind.allowed(facts, demand.units)
+    if (readings.confidence or rule.confidence) == "L" and not rule.checks:
+        hazy = unknown("the rule is hazy and nobody has checked it against an owned copy")
+        return replace(hazy, confidence=readings.confidence)
     if concerned.applies is None:
         # Two readings: the rule limits, or it does not concern the case at all.
         said = "stated" if concerned.missing in demand.unsaid else "recorded"
         reason = f"whether {rule.clause} applies hangs on {spoken(concerned.missing)}, which is not {said}"
-        return Readings(readings.sure, ANY, reason, concerned.missing)
+        return Readings(readings.sure, ANY, reason, concerned.missing, readings.confidence)
     return readings
 
 

@@ -18,7 +18,7 @@ from anlage.core.codes.box import Allowance
 from anlage.core.codes.candidates import Candidate
 from anlage.core.codes.conditions import number_of, tokens_of
 from anlage.core.codes.facts import pair_token
-from anlage.core.codes.pack import Pack
+from anlage.core.codes.pack import Borrow, Pack, Union
 from anlage.core.ranges import ANY, Choices, Interval, Numbers, Range, fits, is_none, loosened, uncovered
 
 CLOSE = 1e-4  # of a length: what the tolerance of limits moves ends apart
@@ -35,15 +35,22 @@ class Together(Struct, frozen=True):
 
 def jointly_covered(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str, Range]) -> Together | None:
     """Return the fewest-dropped set of records that covers a deposit together, or `None`."""
-    axes = [variable for variable in pack.combination.variables if variable in sets]
+    found = (_by_union(rule, candidates, sets) for rule in pack.combination.unions)
+    return next((each for each in found if each is not None), None)
+
+
+def _by_union(rule: Union, candidates: Sequence[Candidate], sets: Mapping[str, Range]) -> Together | None:
+    axes = [variable for variable in rule.variables if variable in sets]
     usable = [c for c in candidates if axes and c.inside_but_for(axes)]
-    if len(usable) < 2 or _uncovered(pack, usable, sets, axes):
+    if len(usable) < 2 or _uncovered(rule, usable, sets, axes):
         return None
-    needed = _needed(pack, usable, sets, axes)
+    needed = _needed(rule, usable, sets, axes)
     return _together(needed, axes) if len(needed) > 1 else None  # one that does not cover alone is no cover
 
 
-def _needed(pack: Pack, usable: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> list[Candidate]:
+def _needed(
+    rule: Union, usable: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]
+) -> list[Candidate]:
     """Return those without which the cover fails, when each that it does not need is dropped in turn.
 
     How many of the next ones can be dropped together is found by halving: a cover with less covers less.
@@ -55,7 +62,7 @@ def _needed(pack: Pack, usable: Sequence[Candidate], sets: Mapping[str, Range], 
         while least < most:
             tried = (least + most + 1) // 2
             rest = [*needed, *left[tried:]]
-            if rest and not _uncovered(pack, rest, sets, axes):
+            if rest and not _uncovered(rule, rest, sets, axes):
                 least = tried
             else:
                 most = tried - 1
@@ -81,14 +88,17 @@ def pairs_joined(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str,
 
     The pairs of each variable are joined for themselves, or those of all together where the code joins across numbers.
     """
-    rule = pack.combination
-    ways = [rule.joined_pairs] if rule.joined_across else [(variable,) for variable in rule.joined_pairs]
-    for variables in ways:
+    ways = [
+        (rule, variables)
+        for rule in pack.combination.pairs
+        for variables in ([rule.variables] if rule.across else [(variable,) for variable in rule.variables])
+    ]
+    for rule, variables in ways:
         told = [variable for variable in variables if variable in sets]
         usable = [c for c in candidates if c.inside_but_for(told) and all(_pairs(c, variable) for variable in told)]
         for one, two in combinations(_different(usable, told), 2):
             joined = {
-                variable: _joined(_pairs(one, variable) | _pairs(two, variable), across=rule.joined_across)
+                variable: _joined(_pairs(one, variable) | _pairs(two, variable), across=rule.across)
                 for variable in told
             }
             if told and all(fits(sets[variable], joined[variable]) for variable in told):
@@ -121,15 +131,14 @@ def _joined(pairs: frozenset[str], *, across: bool) -> Range:
     return Choices(pairs | {pair_token(a, b) for a, b in alike})
 
 
-def with_root_lifted(
-    pack: Pack, candidate: Candidate, others: Sequence[Candidate], sets: Mapping[str, Range]
+def with_metal_borrowed(
+    root: Borrow, candidate: Candidate, others: Sequence[Candidate], sets: Mapping[str, Range]
 ) -> Together | None:
     """Return the candidate with its base-metal limit widened by a thicker record of another process, or `None`.
 
     Its own deposit is held to a multiple of what was recorded of it.
     """
-    root = pack.root_deposit
-    if root is None or not candidate.inside_but_for(root.variables):
+    if not candidate.inside_but_for(root.variables):
         return None
     thickness = _thickness(candidate)
     process = str(candidate.box.coupon.deposits[candidate.index]["process"])
@@ -170,14 +179,14 @@ def _lifted(own: Allowance, other: Allowance | None, lifts: frozenset[str]) -> A
     return Allowance(sure, sure, own.rulings)
 
 
-def _uncovered(pack: Pack, candidates: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> bool:
+def _uncovered(rule: Union, candidates: Sequence[Candidate], sets: Mapping[str, Range], axes: Sequence[str]) -> bool:
     """Return whether something that is stated, and that can be, is covered by none."""
     boxes = [{axis: c.allowances[axis].sure for axis in axes if axis in c.allowances} for c in candidates]
     left = uncovered(sets, boxes, axes)
     demand = candidates[0].box.demand
     if "weld" in demand.unsaid or demand.asked.get("weld", "groove") not in GROOVES:
         return bool(left)
-    within = [(inner, outer) for inner, outer in pack.combination.within.items() if {inner, outer} <= set(axes)]
+    within = [(inner, outer) for inner, outer in rule.within.items() if {inner, outer} <= set(axes)]
     return any(not any(_is_void(piece[inner], piece[outer]) for inner, outer in within) for piece in left)
 
 

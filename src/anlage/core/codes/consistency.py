@@ -6,6 +6,8 @@ from anlage.core.codes.derive import leading
 from anlage.core.codes.head import Head
 from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Rule
+from anlage.core.codes.specimens import Specimens
+from anlage.core.codes.written import WrittenBorrow, WrittenUnion
 from anlage.core.errors import FormatError, closest
 
 
@@ -36,6 +38,19 @@ def unasked(rules: Sequence[Rule], head: Head) -> list[FormatError]:
     ]
 
 
+def replaced(specimens: Sequence[Specimens], head: Head) -> list[FormatError]:
+    """Return a fault for every list of specimens that stands instead of one that is not there."""
+    known = [each.id for each in specimens]
+    return [
+        FormatError(
+            f"{row.id} stands instead of {each}, which is not there", where=head.text.name, mend="name one that is"
+        )
+        for row in specimens
+        for each in row.instead
+        if each not in known
+    ]
+
+
 def head_faults(head: Head, rules: Sequence[Rule], names: Names) -> list[FormatError]:
     """Return a fault for every rule, variable, token or column that the head names and that is not there."""
     asked = _asked(head, rules, names)
@@ -54,13 +69,16 @@ def _asked(head: Head, rules: Sequence[Rule], names: Names) -> list[_Asked]:
         ("[pack.untested]", head.pack.untested, {each.id for each in head.demands}),
         ("[[demand]]", [each.id for each in head.demands], [each.id for each in variables.values() if each.asked]),
     ]
-    if combination := head.combination:
-        asked.append(("[combination]", (*combination.variables, *combination.joined_pairs), ruled))
-        asked.append(("[combination]", (*combination.within, *combination.within.values()), ruled))
-    if root := head.root_deposit:
-        asked.append(("[root_deposit]", (*root.variables, root.deposit), ruled))
-        asked.append(("[root_deposit]", root.lifts, {rule.id for rule in rules}))
-        asked.append(("[root_deposit]", root.processes, processes))
+    asked.append(("[pack] deposit_by", head.pack.deposit_by, variables))
+    for each in head.combination:
+        asked.append(("[[combination]]", each.variables, ruled))
+        if isinstance(each, WrittenUnion):
+            asked.append(("[[combination]]", (*each.within, *each.within.values()), ruled))
+        if isinstance(each, WrittenBorrow):
+            asked.append(("[[combination]]", [each.deposit], ruled))
+            asked.append(("[[combination]]", each.lifts, {rule.id for rule in rules}))
+            asked.append(("[[combination]]", each.processes, processes))
+            asked.append(("[[combination]]", each.roles, names.tokens("pass_role") or each.roles))
     for fact, assumption in head.pack.assumed.items():
         asked += _words("[pack.assumed]", fact, [assumption.value], names)
     for demand in head.demands:

@@ -11,12 +11,12 @@ from msgspec import Meta, Struct
 from anlage.core.codes.a_number import read_a_numbers
 from anlage.core.codes.derive import Derivation, Derivations, HeatTreatment, read_lower_transformations
 from anlage.core.codes.pack import Category, DemandKind
-from anlage.core.codes.written import WrittenCombination, WrittenHead, WrittenRootDeposit, fault_of
+from anlage.core.codes.written import WrittenBorrow, WrittenHead, WrittenPairs, WrittenUnion, fault_of
 from anlage.core.errors import FormatError, closest
 
 FILE = "pack.toml"
 _ROW_TABLES = ("rule", "specimens", "detail")  # in any file
-_TABLES = {"pack", "combination", "root_deposit", "category", "demand", "sets", "derive", "heat_treatment",
+_TABLES = {"pack", "combination", "category", "demand", "sets", "derive", "heat_treatment",
            *_ROW_TABLES}  # fmt: skip
 _NEEDED = ("code", "name", "title", "editions", "processes", "source")
 
@@ -98,8 +98,7 @@ class Head(Struct, frozen=True, kw_only=True):
     demands: tuple[DemandKind, ...]
     sets: Mapping[str, list[str]]
     derive: Derivations
-    combination: WrittenCombination | None
-    root_deposit: WrittenRootDeposit | None
+    combination: tuple[WrittenUnion | WrittenPairs | WrittenBorrow, ...]
 
 
 def read_head(texts: Mapping[str, PackText]) -> Head:
@@ -118,9 +117,6 @@ def read_head(texts: Mapping[str, PackText]) -> Head:
         if isinstance(head, dict) and not head.get(key):
             raise text.fault(f"[pack] has no {key}", f"state {key}")
     pack: WrittenHead = _converted(text, "pack", WrittenHead, {})
-    combination: WrittenCombination | None = _converted(text, "combination", WrittenCombination | None, None)
-    if combination is not None and len(combination.variables) > 3:
-        raise text.fault("[combination] names more than three variables", "name at most three", "variables")
     return Head(
         text=text,
         pack=pack,
@@ -128,8 +124,7 @@ def read_head(texts: Mapping[str, PackText]) -> Head:
         demands=_converted(text, "demand", tuple[DemandKind, ...], []),
         sets=_converted(text, "sets", dict[str, list[str]], {}),
         derive=_derivations(text, texts),
-        combination=combination,
-        root_deposit=_converted(text, "root_deposit", WrittenRootDeposit | None, None),
+        combination=_converted(text, "combination", tuple[WrittenUnion | WrittenPairs | WrittenBorrow, ...], []),
     )
 
 

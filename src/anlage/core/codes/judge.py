@@ -6,6 +6,7 @@ ranges of different records are never mixed variable by variable.
 
 from collections.abc import Iterator, Mapping, Sequence
 from itertools import islice, product
+from types import MappingProxyType
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -13,11 +14,11 @@ from msgspec.structs import replace
 from anlage.core.codes.asking import allows_of, asked_of, together, wanted
 from anlage.core.codes.box import Allowance, CoverBox, Ruling
 from anlage.core.codes.candidates import Boxes, Candidate
-from anlage.core.codes.combine import jointly_covered, pairs_joined, with_root_lifted
+from anlage.core.codes.combine import jointly_covered, pairs_joined, with_metal_borrowed
 from anlage.core.codes.explain import Origin, origin_of
 from anlage.core.codes.facts import Demand, deposit_facts, deposit_labels
 from anlage.core.codes.pack import Pack, Rule
-from anlage.core.codes.stated import Stated, StatedDeposit
+from anlage.core.codes.stated import Stated, StatedDeposit, StatedPass, several_of
 from anlage.core.codes.verdict import Verdict, verdict_of, worst
 from anlage.core.ranges import ANY, NONE, Choices, Interval, Numbers, Range, union
 from anlage.core.variables import spoken
@@ -81,6 +82,10 @@ class Judgement(Struct, frozen=True):
         return tuple(sorted({record for rung in self.rungs for record in rung.records}))
 
 
+NOWHERE: Mapping[str, StatedPass] = MappingProxyType({})
+WORST_FIRST: tuple[Verdict, ...] = ("outside", "unproven", "inside")
+
+
 class _Support(Struct, frozen=True):
     """What one deposit rests on: the allowances it is judged by and the records they come from."""
 
@@ -90,6 +95,7 @@ class _Support(Struct, frozen=True):
     places: frozenset[tuple[str, int]] = frozenset()  # the deposits of records that it rests on
     box: CoverBox | None = None  # of the one record that it rests on
     detail: str = ""  # the joint without a record that it rests on, in place of records
+    at: Mapping[str, StatedPass] = NOWHERE  # the pass that gives the verdict on a variable asked of each pass itself
 
 
 def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox] | Boxes) -> Judgement:
@@ -130,16 +136,21 @@ class _Case(Struct, frozen=True):
 
     def near(self, index: int) -> list[Candidate]:
         """Return the candidates that could carry a deposit, alone or with others, by rank."""
-        root = frozenset(self.pack.root_deposit.variables if self.pack.root_deposit else ())
-        return self.boxes.near(self.sets[index], self.beside[index], self.pack.combination.spare | root)
+        return self.boxes.near(self.sets[index], self.beside[index], self.pack.combination.spare)
 
 
 def _case(pack: Pack, stated: Stated, boxes: Boxes) -> _Case:
     sets = [_sets(stated, deposit, pack) for deposit in stated.deposits]
+    several = [several_of(pack, own, deposit) for own, deposit in zip(sets, stated.deposits, strict=True)]
     unsaid = [(own, {**stated.clashes, **each.clashes}) for own, each in zip(sets, stated.deposits, strict=True)]
     beside = [frozenset(v for v in pack.optional if v not in own and v not in told) for own, told in unsaid]
     labels = deposit_labels([deposit.process for deposit in stated.deposits])
-    clashes = tuple({**stated.clashes, **deposit.clashes} for deposit in stated.deposits)
+    clashes = tuple(
+        {**told, **stated.clashes, **deposit.clashes} for told, deposit in zip(several, stated.deposits, strict=True)
+    )
+    sets = [
+        {name: each for name, each in own.items() if name not in told} for own, told in zip(sets, several, strict=True)
+    ]
     remarks = {box.record: f"{box.record} was {box.coupon.remark}" for box in boxes.boxes if box.coupon.remark}
     return _Case(pack, stated.deposits, labels, sets, beside, boxes, stated.demand, clashes, remarks)
 
@@ -214,9 +225,12 @@ def _details(case: _Case, index: int) -> Iterator[tuple[tuple[int, int], _Suppor
         allowances = allows_of(case.pack, detail, sets, case.demand)
         if allowances is not None:
             own = {name: each for name, each in allowances.items() if name not in case.beside[index]}
-            verdicts = [each.verdict(sets.get(name)) for name, each in own.items()]
+            rules = [rule for rule in case.pack.rules if rule.route == "prequalified" and rule.scope == "pass"]
+            support = _by_pass(case, index, _Support(own, (detail.id,), covered=False, detail=detail.id), rules)
+            stated = {name: support.at[name].sets if name in support.at else sets for name in support.allowances}
+            verdicts = [each.verdict(stated[name].get(name)) for name, each in support.allowances.items()]
             rank = (verdicts.count("outside"), verdicts.count("unproven"))
-            yield rank, _Support(own, (detail.id,), covered=not any(rank), detail=detail.id)
+            yield rank, replace(support, covered=not any(rank))
 
 
 def _with_own(case: _Case, index: int, support: _Support) -> _Support:
@@ -226,11 +240,41 @@ def _with_own(case: _Case, index: int, support: _Support) -> _Support:
     if not rules or case.deposits[index].process not in case.pack.processes:
         return support
     allowances = dict(support.allowances)
-    for variable, own in asked_of(case.pack, rules, case.sets[index], case.demand).items():
+    whole = [rule for rule in rules if rule.scope != "pass"]
+    for variable, own in asked_of(case.pack, whole, case.sets[index], case.demand).items():
         if variable not in case.beside[index]:
-            known = allowances.get(variable)
-            allowances[variable] = together((*(known.rulings if known else ()), *own.rulings)) if known else own
-    return replace(support, allowances=allowances)
+            allowances[variable] = _added(allowances.get(variable), own)
+    by_pass = [rule for rule in rules if rule.scope == "pass"]
+    return _by_pass(case, index, replace(support, allowances=allowances), by_pass)
+
+
+def _added(known: Allowance | None, own: Allowance) -> Allowance:
+    return own if known is None else together((*known.rulings, *own.rulings))
+
+
+def _by_pass(case: _Case, index: int, support: _Support, rules: Sequence[Rule]) -> _Support:
+    """Return a support with what some rules ask of each pass by itself: the worst pass gives the verdict.
+
+    What a root may be is nothing that a cap must be: passes of other roles, places and sizes have limits of their own.
+    """
+    if not rules:
+        return support
+    deposit, sets = case.deposits[index], case.sets[index]
+    in_passes = {name for each in deposit.passes for name in each.sets}
+    of_all = {name: each for name, each in sets.items() if name not in in_passes}
+    found: dict[str, tuple[int, Allowance, StatedPass]] = {}
+    for each in deposit.passes or (StatedPass("", {}),):
+        told = {name: own for name, own in each.sets.items() if name not in case.clashes[index]}
+        own_sets = {**of_all, **told}
+        for variable, own in asked_of(case.pack, rules, own_sets, case.demand).items():
+            if variable in case.beside[index]:
+                continue
+            allowance = _added(support.allowances.get(variable), own)
+            rank = WORST_FIRST.index(allowance.verdict(own_sets.get(variable)))
+            if variable not in found or rank < found[variable][0]:
+                found[variable] = (rank, allowance, StatedPass(each.id, own_sets))
+    allowances = {**support.allowances, **{name: each[1] for name, each in found.items()}}
+    return replace(support, allowances=allowances, at={name: each[2] for name, each in found.items()})
 
 
 def _alone(candidate: Candidate, *, covered: bool) -> _Support:
@@ -239,8 +283,10 @@ def _alone(candidate: Candidate, *, covered: bool) -> _Support:
 
 
 def _root_supports(case: _Case, index: int, supports: Sequence[_Support]) -> list[_Support]:
-    """Return what carries a root that no record carries in metal of its thickness: a record of the root and another."""
-    if not case.deposits[index].root_only or case.deposits[index].process not in case.pack.processes:
+    """Return what carries passes that no record carries in metal of its thickness: their own record and another."""
+    own = case.deposits[index]
+    rules = [each for each in case.pack.combination.borrows if own.roles and own.roles <= each.roles]
+    if not rules or own.process not in case.pack.processes:
         return []
     others = [
         candidate
@@ -249,7 +295,8 @@ def _root_supports(case: _Case, index: int, supports: Sequence[_Support]) -> lis
         for candidate in case.near(other)
         if candidate.covers
     ]
-    found = (with_root_lifted(case.pack, candidate, others, case.sets[index]) for candidate in case.near(index))
+    near = case.near(index)
+    found = (with_metal_borrowed(rule, each, others, case.sets[index]) for rule in rules for each in near)
     return [_Support(one.allowances, one.records, covered=True, places=one.places) for one in found if one]
 
 
@@ -351,7 +398,8 @@ def _bare_rung(case: _Case, variable: str, label: str, reason: str) -> Rung:
 
 
 def _rung(case: _Case, index: int, variable: str, support: _Support) -> Rung:
-    deposit, label, stated = case.deposits[index], case.labels[index], case.sets[index].get(variable)
+    deposit, label, at = case.deposits[index], case.labels[index], support.at.get(variable)
+    stated = (at.sets if at else case.sets[index]).get(variable)
     clash = case.clashes[index].get(variable, "")
     allowance = support.allowances[variable]
     verdict = allowance.verdict(stated)
@@ -374,7 +422,7 @@ def _rung(case: _Case, index: int, variable: str, support: _Support) -> Rung:
         note=allowance.note,
         remarks=tuple(case.remarks[name] for name in support.records if name in case.remarks),
         reason=clash or _reason(variable, verdict, stated, allowance),
-        worst_pass="" if inside else _worst_pass(variable, deposit, allowance),
+        worst_pass="" if inside else at.id if at else _worst_pass(variable, deposit, allowance),
         clash=clash,
         rules=tuple(ruling.rule for ruling in allowance.rulings),
     )

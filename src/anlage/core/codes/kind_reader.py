@@ -94,11 +94,16 @@ class KindReader(Reader):
         otherwise = self.needed(table, "otherwise")
         if otherwise not in ("same", "unknown"):
             raise self.fault(f"otherwise is {otherwise}", "take same or unknown", "otherwise")
-        allows = {}
+        allows, confidences = {}, {}
         for token, entry in self.needed(table, "map").items():
             self.token(on, token, token)
-            allows[token] = self.token_set(variable, entry)
-        return Map(on, MappingProxyType(allows), otherwise == "same")
+            allowed = entry
+            if isinstance(entry, dict) and "confidence" in entry:
+                self.only(entry, {"tokens", "confidence"}, token)
+                self.one_of(entry, "confidence", ("H", "M", "L"))
+                allowed, confidences[token] = self.needed(entry, "tokens"), entry["confidence"]
+            allows[token] = self.token_set(variable, allowed)
+        return Map(on, MappingProxyType(allows), otherwise == "same", MappingProxyType(confidences))
 
     def band(self, table: Mapping[str, Any], on: str, variable: str) -> Band:
         """Return a band, of which one end may be absent."""
@@ -145,10 +150,12 @@ class KindReader(Reader):
         seconds = {f"of_{bound}" for bound in BOUNDS} if second else set()
         rows = []
         for entry in self.needed(table, "rows"):
-            self.only(entry, BOUNDS | seconds | {"low", "high", "unlimited"}, "a row")
+            self.only(entry, BOUNDS | seconds | {"low", "high", "unlimited", "confidence"}, "a row")
+            if "confidence" in entry:
+                self.one_of(entry, "confidence", ("H", "M", "L"))
             other = self.bounds(second, entry, "of_") if seconds & set(entry) else None
             band = Band() if entry.get("unlimited") else self.band(entry, on, variable)
-            rows.append(TableRow(self.bounds(on, entry), other, band))
+            rows.append(TableRow(self.bounds(on, entry), other, band, entry.get("confidence", "")))
         for one, two in combinations(rows, 2):
             if _overlap(one, two):
                 numbers = f"{rows.index(one) + 1} and {rows.index(two) + 1}"

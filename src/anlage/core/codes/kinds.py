@@ -7,7 +7,8 @@ known, a narrower and a wider one when two readings exist, `NONE` and `ANY` when
 from collections.abc import Mapping
 from typing import Protocol
 
-from msgspec import Struct
+from msgspec import Struct, field
+from msgspec.structs import replace
 
 from anlage.core.codes.conditions import Condition, number_of, tokens_of
 from anlage.core.codes.facts import Fact, Facts, Measured
@@ -24,6 +25,7 @@ class Readings(Struct, frozen=True):
     possible: Range
     reason: str = ""
     missing: str = ""  # the fact that was not recorded, when that is why
+    confidence: str = ""  # of the row or word that answers, where it is another than that of the rule
 
 
 def known(allowed: Range) -> Readings:
@@ -83,6 +85,7 @@ class Map(Struct, frozen=True):
     on: str
     allows: Mapping[str, Range]
     otherwise_same: bool
+    confidences: Mapping[str, str] = field(default_factory=dict)  # of words, where not that of the rule
 
     def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002
         """Return what the recorded token allows."""
@@ -97,7 +100,8 @@ class Map(Struct, frozen=True):
                 allowed = allowed | choices(token)
             else:
                 return unknown(f"the pack does not say what {token} allows")
-        return known(allowed)
+        told = [self.confidences[token] for token in tokens_of(value) if token in self.confidences]
+        return Readings(allowed, allowed, confidence=max(told, key="HML".index, default=""))
 
 
 class End(Struct, frozen=True):
@@ -171,7 +175,7 @@ class Also(Struct, frozen=True):
         """Return the narrow set as sure and both together as possible."""
         narrow, wide = self.narrow.allowed(facts, units), self.wide.allowed(facts, units)
         reason = narrow.reason or "the clause is read in two ways"
-        return Readings(narrow.sure, narrow.possible | wide.possible, reason, narrow.missing)
+        return Readings(narrow.sure, narrow.possible | wide.possible, reason, narrow.missing, narrow.confidence)
 
 
 class Doubted(Struct, frozen=True):
@@ -183,7 +187,7 @@ class Doubted(Struct, frozen=True):
     def allowed(self, facts: Facts, units: System) -> Readings:
         """Return nothing as sure, and as possible what the rule allows."""
         found = self.kind.allowed(facts, units)
-        return Readings(NONE, found.possible, found.reason or self.note, found.missing)
+        return Readings(NONE, found.possible, found.reason or self.note, found.missing, found.confidence)
 
 
 class Only(Struct, frozen=True):
@@ -202,6 +206,7 @@ class TableRow(Struct, frozen=True):
     on: Condition
     second: Condition | None
     band: Band
+    confidence: str = ""  # where it is not that of the rule
 
 
 class Table(Struct, frozen=True):
@@ -215,7 +220,8 @@ class Table(Struct, frozen=True):
         for row in self.rows:
             holds = [condition.holds(facts, units) for condition in (row.on, row.second) if condition]
             if all(holds):
-                return row.band.allowed(facts, units)
+                found = row.band.allowed(facts, units)
+                return replace(found, confidence=row.confidence) if row.confidence else found
             if None in holds and False not in holds:
                 missing = missing or (row.on.fact if holds[0] is None else row.second.fact if row.second else "")
         return not_recorded(missing) if missing else unknown("the table has no row for it")
@@ -252,7 +258,7 @@ class Attribute(Struct, frozen=True):
             return unknown(f"{spoken(self.of.split('.')[-1])} of {', '.join(sorted(tokens_of(value)))} is not known")
         inner = self.inner.allowed(Facts({**facts.values, self.of: frozenset(properties)}, facts.assumed), units)
         sure, possible = (self._tokens(allowed) for allowed in (inner.sure, inner.possible))
-        return Readings(sure, possible, inner.reason)
+        return Readings(sure, possible, inner.reason, confidence=inner.confidence)
 
     def _tokens(self, allowed: Range) -> Range:
         if isinstance(allowed, Extreme):

@@ -10,26 +10,27 @@ from types import MappingProxyType
 from typing import Any, TypeVar
 
 import msgspec
-from msgspec.structs import replace
+from msgspec import UNSET, Struct
+from msgspec.structs import replace as with_fields
 
-from anlage.core.codes.consistency import head_faults, twice, unasked
+from anlage.core.codes.consistency import head_faults, replaced, twice, unasked
 from anlage.core.codes.head import Head, PackText, read_head
 from anlage.core.codes.kind_reader import PARAMETERS, KindReader, numbers_within
 from anlage.core.codes.kinds import Only
 from anlage.core.codes.limits import limit
 from anlage.core.codes.names import Names
-from anlage.core.codes.pack import Basis, Combination, Detail, Pack, RootDeposit, Route, Rule
+from anlage.core.codes.pack import Basis, Borrow, Combination, Detail, JoinedPairs, Pack, Route, Rule, Stage, Union
 from anlage.core.codes.reader import BOUNDS
 from anlage.core.codes.specimens import Specimens
 from anlage.core.codes.wording import said_by
-from anlage.core.codes.written import WrittenDetail, WrittenRule, WrittenSpecimens
+from anlage.core.codes.written import WrittenDetail, WrittenPairs, WrittenRule, WrittenSpecimens, WrittenUnion
 from anlage.core.errors import FormatError, InputError
 from anlage.core.ranges import Range
 
 Row = TypeVar("Row")
 
 _COMMON = {"id", "variable", "clause", "title", "category", "scope", "kind", "on", "confidence", "source", "when",
-           "unless", "because", "note", "doubt", "route", "basis", "editions"}  # fmt: skip
+           "unless", "because", "note", "doubt", "route", "basis", "editions", "stage"}  # fmt: skip
 
 
 Instead = Mapping[str, Any]  # keys of a rule, and what is to stand there instead
@@ -87,10 +88,11 @@ def _read(
     specimens, faulty = _rows(texts.values(), head, names, table="specimens", read=RuleReader.specimens)
     details, amiss = _rows(texts.values(), head, names, table="detail", read=RuleReader.detail)
     faults += [*wrong, *faulty, *amiss, *twice(rules), *unasked(rules, head), *head_faults(head, rules, names)]
+    faults += replaced(specimens, head)
     if faults:
         return None, faults
     try:
-        return replace(_pack(head, rules, names), specimens=tuple(specimens), details=tuple(details)), []
+        return with_fields(_pack(head, rules, names), specimens=tuple(specimens), details=tuple(details)), []
     except InputError as fault:
         return None, [head.text.fault(fault.what, fault.mend, "thickness_from")]
 
@@ -100,7 +102,7 @@ def _overlaid(text: PackText, instead: Mapping[str, Instead]) -> PackText:
     if not instead or not isinstance(text.raw.get("rule"), list):
         return text
     rows = [_with(row, instead[row["id"]]) if row.get("id") in instead else row for row in text.raw["rule"]]
-    return replace(text, raw={**text.raw, "rule": rows})
+    return with_fields(text, raw={**text.raw, "rule": rows})
 
 
 def _with(row: Mapping[str, Any], keys: Instead) -> Mapping[str, Any]:
@@ -110,7 +112,7 @@ def _with(row: Mapping[str, Any], keys: Instead) -> Mapping[str, Any]:
 
 
 def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
-    combination, root = head.combination, head.root_deposit
+    ranked = sorted(rules, key=lambda rule: rule.rank)  # the strongest category first, whatever the file
     return Pack(
         code=head.pack.code,
         name=head.pack.name,
@@ -118,27 +120,9 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         editions=head.pack.editions,
         processes=frozenset(head.pack.processes),
         source=head.pack.source,
-        rules=tuple(sorted(rules, key=lambda rule: rule.rank)),  # the strongest category first, whatever the file
-        combination=Combination(
-            variables=combination.variables,
-            joined_pairs=combination.joined_pairs,
-            joined_across=combination.joined_across,
-            within=combination.within,
-            clause=combination.clause,
-        )
-        if combination
-        else Combination(),
-        root_deposit=RootDeposit(
-            processes=frozenset(root.processes),
-            thickness_from=limit(root.thickness_from, names.kind("base_metal_thickness_mm"), names.units),
-            lifts=frozenset(root.lifts),
-            variables=root.variables,
-            deposit=root.deposit,
-            times=root.times,
-            clause=root.clause,
-        )
-        if root
-        else None,
+        rules=tuple(rule for rule in ranked if rule.stage == "wps"),
+        staged=tuple(rule for rule in ranked if rule.stage != "wps"),
+        combination=_combination(head, names),
         untested=frozenset(head.pack.untested),
         optional=frozenset(each.id for each in names.variables.values() if each.optional),
         accepts_records_of=frozenset((head.pack.code, *head.pack.accepts_records_of)),
@@ -146,7 +130,28 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         categories=head.categories,
         demands=head.demands,
         derive=head.derive,
+        basis=head.pack.basis,
+        deposit_by=head.pack.deposit_by,
     )
+
+
+def _combination(head: Head, names: Names) -> Combination:
+    unions, pairs, borrows = [], [], []
+    for each in head.combination:
+        if isinstance(each, WrittenUnion):
+            unions.append(Union(**_plain(each)))
+        elif isinstance(each, WrittenPairs):
+            pairs.append(JoinedPairs(**_plain(each)))
+        else:
+            told = _plain(each)
+            told |= {name: frozenset(told[name]) for name in ("roles", "processes", "lifts")}
+            told["thickness_from"] = limit(each.thickness_from, names.kind("base_metal_thickness_mm"), names.units)
+            borrows.append(Borrow(**told))
+    return Combination(unions=tuple(unions), pairs=tuple(pairs), borrows=tuple(borrows))
+
+
+def _plain(row: Struct) -> dict[str, Any]:
+    return {name: getattr(row, name) for name in row.__struct_fields__}
 
 
 def _rows(
@@ -209,6 +214,7 @@ class RuleReader(KindReader):
                 route=(route := table.get("route", "record")),
                 basis=self.basis(table, route),
                 editions=self.editions(table),
+                stage=self.stage(table),
                 said=said_by(table, self.head.sets),
             )
             for names, kind in self.kinds(table, variables)
@@ -222,6 +228,13 @@ class RuleReader(KindReader):
         if stated == "wps" and table["kind"] == "declared":
             raise self.fault("a procedure declares no range of its own", "take another kind", "kind")
         return stated
+
+    def stage(self, table: Mapping[str, Any]) -> Stage:
+        """Return when a rule is asked; what is measured on the piece rests on no record."""
+        stage: Stage = table.get("stage", "wps")
+        if stage != "wps" and table.get("route", "record") == "record":
+            raise self.fault(f"a rule of stage {stage} rests on no record", 'write route = "always"', "stage")
+        return stage
 
     def editions(self, table: Mapping[str, Any]) -> tuple[str, ...]:
         """Return the editions in which a rule holds; refused where the pack has no such one."""
@@ -244,7 +257,12 @@ class RuleReader(KindReader):
             )
             for name, entry in row.allows.items()
         )  # fmt: skip
-        return Detail(id=row.id, title=row.title, rules=rules, when=self.conditions(row.when, "when"))
+        for name in row.fit_up:
+            if name not in row.allows or not self.names.kind(name):
+                raise self.fault(f"fit_up names {name}, of which it allows no numbers", "state it in allows", name)
+        fit_up = {name: (each.less, each.more) for name, each in row.fit_up.items()}
+        when = self.conditions(row.when, "when")
+        return Detail(id=row.id, title=row.title, rules=rules, when=when, fit_up=fit_up)
 
     def allowed(self, name: str, entry: Any) -> Range:
         """Return what a detail allows of a variable: tokens, or numbers within bounds."""
@@ -264,8 +282,14 @@ class RuleReader(KindReader):
         """Return one list of specimens."""
         self.typed(table, WrittenSpecimens, "[[specimens]]")
         row = msgspec.convert(table, WrittenSpecimens)
-        for wanted in row.any:
+        if (row.any is UNSET) is (row.add is UNSET):
+            raise self.fault(f"{row.id} states neither any nor add, or both", "state one of them", "any")
+        sets = (row.add,) if row.add is not UNSET else row.any
+        assert sets is not UNSET, "one of them is stated"
+        for wanted in sets:
             for kind in wanted:
                 self.token("specimen", kind, kind)
-        when = self.conditions(row.when, "when")
-        return Specimens(id=row.id, clause=row.clause, confidence=row.confidence, when=when, any_of=row.any)
+        return Specimens(
+            id=row.id, clause=row.clause, confidence=row.confidence, when=self.conditions(row.when, "when"),
+            any_of=sets, is_added=row.add is not UNSET, instead=row.instead,
+        )  # fmt: skip

@@ -14,6 +14,7 @@ from anlage.core.codes.facts import Demand, Fact
 from anlage.core.codes.kinds import RuleKind
 from anlage.core.codes.limits import Limit
 from anlage.core.codes.specimens import Specimens
+from anlage.core.ranges import Interval, Numbers, Range, numbers
 from anlage.core.rulebook import Check, Overlay
 
 Scope = Literal["joint", "deposit", "pass"]
@@ -21,6 +22,8 @@ Scope = Literal["joint", "deposit", "pass"]
 
 Route = Literal["record", "prequalified", "always"]  # what a deposit rests on where a rule binds it
 Basis = Literal["record", "wps"]  # whose facts a rule is asked of
+Stage = Literal["wps", "fit-up", "run", "inspection"]  # when a rule is asked
+Heat = Literal["arc_energy", "heat_input"]  # what a code compares: without the process's efficiency, or with it
 
 
 class Category(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -62,6 +65,7 @@ class Rule(Struct, frozen=True, kw_only=True):
     route: Route = "record"
     basis: Basis = "record"
     editions: tuple[str, ...] = ()  # in which it holds; all where it names none
+    stage: Stage = "wps"
     said: str = ""  # the fingerprint of its words
     checks: tuple[Check, ...] = ()  # by whom these very words were laid beside a copy of the edition in use
     overlay: Overlay | None = None  # what a person put in place of its own words
@@ -75,36 +79,50 @@ class Rule(Struct, frozen=True, kw_only=True):
 class Detail(Struct, frozen=True, kw_only=True):
     """A joint that a code lets be welded without a record: what it allows, variable by variable, as rules.
 
-    `when` says which procedures it is for, by what they ask.
+    `when` says which procedures it is for, by what they ask; `fit_up` by how much less and more than it allows a
+    dimension may be as it is fitted up.
     """
 
     id: str
     title: str
     rules: tuple[Rule, ...]
     when: tuple[Condition, ...] = ()
+    fit_up: Mapping[str, tuple[float, float]] = msgspec.field(default_factory=dict)
+
+    def as_fitted(self, variable: str) -> Range | None:
+        """Return what the joint allows of a dimension as it is fitted up; `None` where it says nothing of it."""
+        allowed = next((rule.kind.values for rule in self.rules if variable in rule.variables), None)  # type: ignore[attr-defined]
+        if not isinstance(allowed, Numbers) or variable not in self.fit_up:
+            return allowed
+        less, more = self.fit_up[variable]
+        return numbers([Interval(max(part.low - less, 0.0), part.high + more) for part in allowed.parts])
 
 
-class Combination(Struct, frozen=True, kw_only=True):
-    """Over which variables several records may together cover one deposit, and which pairs of metals they join."""
+class Union(Struct, frozen=True, kw_only=True):
+    """Over which variables several records may together cover one deposit: in all else each covers it alone."""
 
-    variables: tuple[str, ...] = ()
-    joined_pairs: tuple[str, ...] = ()
-    joined_across: bool = False  # whether metals of two numbers are joined, or of two groups of one number alone
+    variables: tuple[str, ...]
+    clause: str
+    confidence: str
     within: Mapping[str, str] = msgspec.field(default_factory=dict)  # in a groove the first is never over the second
-    clause: str = ""
-
-    @property
-    def spare(self) -> frozenset[str]:
-        """The variables in which a record may fail and yet carry a deposit with others."""
-        return frozenset((*self.variables, *self.joined_pairs))
 
 
-class RootDeposit(Struct, frozen=True, kw_only=True):
-    """A root laid by one record in base metal as thick as another record allows: which rules are lifted, and when.
+class JoinedPairs(Struct, frozen=True, kw_only=True):
+    """Of which pairs records on A-A and on B-B together cover A-B: of one number alone, or across numbers."""
 
-    Only root passes are laid so, up to `times` the thickness `deposit` of the record's own.
+    variables: tuple[str, ...]
+    clause: str
+    confidence: str
+    across: bool = False
+
+
+class Borrow(Struct, frozen=True, kw_only=True):
+    """A deposit laid by one record in base metal as thick as another record allows: which rules are lifted, and when.
+
+    Only passes of the roles are laid so, up to `times` the thickness `deposit` of the record's own.
     """
 
+    roles: frozenset[str]
     processes: frozenset[str]
     thickness_from: Limit
     lifts: frozenset[str]  # rule ids whose set is widened by the other record's
@@ -112,6 +130,21 @@ class RootDeposit(Struct, frozen=True, kw_only=True):
     deposit: str
     times: float
     clause: str
+    confidence: str
+
+
+class Combination(Struct, frozen=True, kw_only=True, dict=True):
+    """How records carry one deposit together."""
+
+    unions: tuple[Union, ...] = ()
+    pairs: tuple[JoinedPairs, ...] = ()
+    borrows: tuple[Borrow, ...] = ()
+
+    @cached_property
+    def spare(self) -> frozenset[str]:
+        """The variables in which a record may fail and yet carry a deposit with others."""
+        named = [*(each.variables for each in self.unions), *(each.variables for each in self.pairs)]
+        return frozenset(v for variables in (*named, *(each.variables for each in self.borrows)) for v in variables)
 
 
 class Assumption(Struct, frozen=True, forbid_unknown_fields=True):
@@ -132,7 +165,6 @@ class Pack(Struct, frozen=True, dict=True):
     source: str
     rules: tuple[Rule, ...]
     combination: Combination
-    root_deposit: RootDeposit | None
     assumed: Mapping[str, Assumption]  # facts taken for granted in conditions when a what-if leaves them out
     categories: tuple[Category, ...] = ()  # strongest first
     demands: tuple[DemandKind, ...] = ()
@@ -141,6 +173,9 @@ class Pack(Struct, frozen=True, dict=True):
     accepts_records_of: frozenset[str] = frozenset()  # codes whose records count: its own, and those it names
     specimens: tuple[Specimens, ...] = ()
     details: tuple[Detail, ...] = ()
+    staged: tuple[Rule, ...] = ()  # asked later than of the procedure: at fit-up, at the run, at inspection
+    basis: Heat = "arc_energy"
+    deposit_by: tuple[str, ...] = ()  # what is laid with another one of these is another deposit
     edition: str = ""  # whose rules it holds, where they differ
     derive: Derivations = Derivations()
 

@@ -12,13 +12,18 @@ from anlage.core.variables import spoken
 
 
 class Specimens(Struct, frozen=True, kw_only=True):
-    """One row: for which coupons it holds, and the sets of specimens of which one suffices, counted by kind."""
+    """One row: for which coupons it holds, and the sets of specimens of which one suffices, counted by kind.
+
+    A row that is `added` asks its one set on top of what the others ask; a row that holds stands `instead` of others.
+    """
 
     id: str
     clause: str
     confidence: str
     when: tuple[Condition, ...]
     any_of: tuple[Mapping[str, int], ...]
+    is_added: bool = False
+    instead: tuple[str, ...] = ()
 
 
 def lacking(rows: Iterable[Specimens], facts: Facts, units: System, passed: Counter[str]) -> tuple[str, ...]:
@@ -36,18 +41,22 @@ def lacking(rows: Iterable[Specimens], facts: Facts, units: System, passed: Coun
     tuple : also what stands against knowing which rows hold; a coupon for which no row holds lacks a row
     """
     found: list[str] = []
-    held = False
-    for row in rows:
-        concerned = concern(row.when, (), facts, units)
-        if concerned.applies is False:
-            continue
-        held = True
-        if concerned.applies is None:
-            plain = f"{spoken(concerned.missing)} is not recorded, on which the specimens hang"
-            found.append(facts.clashes.get(concerned.missing, plain))
-        elif not any(_met(each, passed) for each in row.any_of):
-            found.append(_missing(min(row.any_of, key=lambda each: sum(_short(each, passed).values())), passed, row))
-    return tuple(dict.fromkeys(found)) if held else ("the code pack does not say which specimens such a coupon needs",)
+    concerned = [(row, concern(row.when, (), facts, units)) for row in rows]
+    held = [row for row, each in concerned if each.applies]
+    for _, each in concerned:
+        if each.applies is None:
+            plain = f"{spoken(each.missing)} is not recorded, on which the specimens hang"
+            found.append(facts.clashes.get(each.missing, plain))
+    replaced = {other for row in held for other in row.instead}
+    added = sum((Counter(row.any_of[0]) for row in held if row.is_added), Counter[str]())
+    asked = [row for row in held if row.id not in replaced and not row.is_added]
+    for row in asked:
+        sets = [Counter(each) + added for each in row.any_of]
+        if not any(_met(each, passed) for each in sets):
+            found.append(_missing(min(sets, key=lambda each: sum(_short(each, passed).values())), passed, row))
+    if not asked and not found:
+        return ("the code pack does not say which specimens such a coupon needs",)
+    return tuple(dict.fromkeys(found))
 
 
 def _met(wanted: Mapping[str, int], passed: Counter[str]) -> bool:

@@ -5,7 +5,9 @@ from collections.abc import Mapping
 from msgspec import Struct
 
 from anlage.core.codes.facts import EMPTY_WORDS, Demand
-from anlage.core.ranges import Range
+from anlage.core.codes.pack import Pack
+from anlage.core.ranges import Choices, Numbers, Range, union
+from anlage.core.variables import spoken
 
 
 class StatedPass(Struct, frozen=True):
@@ -21,7 +23,7 @@ class StatedDeposit(Struct, frozen=True):
     process: str
     sets: Mapping[str, Range]
     passes: tuple[StatedPass, ...] = ()
-    root_only: bool = False  # every pass is a root pass
+    roles: frozenset[str] = frozenset()  # of its passes; none where a pass has none
     clashes: Mapping[str, str] = EMPTY_WORDS
 
 
@@ -36,3 +38,20 @@ class Stated(Struct, frozen=True):
     deposits: tuple[StatedDeposit, ...]
     clashes: Mapping[str, str] = EMPTY_WORDS
     demand: Demand = Demand()
+
+
+def several_of(pack: Pack, sets: Mapping[str, Range], deposit: StatedDeposit) -> dict[str, str]:
+    """Return of what splits deposits by the code the sentences where one deposit states several."""
+    found = {}
+    for variable in pack.deposit_by:
+        own = [each.sets[variable] for each in deposit.passes if variable in each.sets]
+        whole = union(own) if own else sets.get(variable)
+        if whole is not None and not _is_one(whole):
+            found[variable] = f"by {pack.name} what is laid with another {spoken(variable)} is another deposit"
+    return found
+
+
+def _is_one(values: Range) -> bool:
+    if isinstance(values, Numbers):
+        return len(values.parts) == 1 and values.parts[0].is_single
+    return isinstance(values, Choices) and not values.but and len(values.tokens) == 1

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
-from anlage.core.codes.pack import Assumption, Basis, Route, Scope
+from anlage.core.codes.pack import Assumption, Basis, Heat, Route, Scope, Stage
 
 Confidence = Literal["H", "M", "L"]
 Words = Annotated[str, Meta(min_length=1)]
@@ -28,22 +28,32 @@ class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
     assumed: dict[str, Assumption] = {}
     accepts_records_of: tuple[Words, ...] = ()
     untested: dict[str, Literal["nothing"]] = {}
+    basis: Heat = "arc_energy"
+    deposit_by: tuple[Words, ...] = ()
 
 
-class WrittenCombination(Struct, frozen=True, forbid_unknown_fields=True):
-    """The table `[combination]`."""
+class WrittenUnion(Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="union"):
+    """A table `[[combination]]`: records that cover a deposit together over some variables."""
 
     clause: Words
     confidence: Confidence
-    variables: tuple[str, ...] = ()
-    joined_pairs: tuple[str, ...] = ()
-    joined_across: bool = False
+    variables: Annotated[tuple[Words, ...], Meta(min_length=1, max_length=3)]
     within: dict[str, str] = {}
 
 
-class WrittenRootDeposit(Struct, frozen=True, forbid_unknown_fields=True):
-    """The table `[root_deposit]`."""
+class WrittenPairs(Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="pairs"):
+    """A table `[[combination]]`: records on like pairs of metals that cover the mixed pair together."""
 
+    clause: Words
+    confidence: Confidence
+    variables: Some
+    across: bool = False
+
+
+class WrittenBorrow(Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="borrow"):
+    """A table `[[combination]]`: passes of some roles, laid in base metal as thick as another record allows."""
+
+    roles: Some
     processes: Some
     thickness_from: float | dict[str, float]
     lifts: Some
@@ -55,13 +65,22 @@ class WrittenRootDeposit(Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class WrittenSpecimens(Struct, frozen=True, forbid_unknown_fields=True):
-    """A table `[[specimens]]`: the sets of specimens, counted by kind, of which one suffices."""
+    """A table `[[specimens]]`: the sets of specimens, counted by kind, of which one suffices; or what is added."""
 
     id: Words
     clause: Words
     confidence: Confidence
     when: dict[str, Any]
-    any: Annotated[tuple[Wanted, ...], Meta(min_length=1)]
+    any: Annotated[tuple[Wanted, ...], Meta(min_length=1)] | UnsetType = UNSET
+    add: Wanted | UnsetType = UNSET
+    instead: tuple[Words, ...] = ()
+
+
+class WrittenFit(Struct, frozen=True, forbid_unknown_fields=True):
+    """By how much a dimension may be less and more as it is fitted up."""
+
+    less: Annotated[float, Meta(ge=0)]
+    more: Annotated[float, Meta(ge=0)]
 
 
 class WrittenDetail(Struct, frozen=True, forbid_unknown_fields=True):
@@ -73,6 +92,7 @@ class WrittenDetail(Struct, frozen=True, forbid_unknown_fields=True):
     confidence: Confidence
     allows: Annotated[dict[str, Any], Meta(min_length=1)]
     when: dict[str, Any] = {}
+    fit_up: dict[str, WrittenFit] = {}
 
 
 class WrittenRule(Struct, frozen=True):
@@ -101,6 +121,7 @@ class WrittenRule(Struct, frozen=True):
     route: Route | UnsetType = UNSET
     basis: Basis | UnsetType = UNSET
     editions: Some | UnsetType = UNSET
+    stage: Stage | UnsetType = UNSET
     relative: dict[str, float] | UnsetType = UNSET
     absolute: dict[str, dict[str, Any]] | UnsetType = UNSET
 

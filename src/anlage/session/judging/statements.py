@@ -57,5 +57,5 @@ def _deposit(wps: Wps, deposit: Deposit, pack: Pack, clashes: Mapping[str, str])
         sets |= _words(pack.derive.filler_facts(catalogue().filler(deposit.filler or "")))
     own = [each for each in wps.passes if each.deposit == deposit.id]
     passes = tuple(StatedPass(each.id, sets_of(wps, "pass", each)) for each in own)
-    root_only = bool(own) and all(each.role == "root" for each in own)
-    return StatedDeposit(deposit.process or "", sets, passes, root_only, clashes)
+    roles = frozenset(str(each.role) for each in own) if all(each.role for each in own) else frozenset[str]()
+    return StatedDeposit(deposit.process or "", sets, passes, roles, clashes)
