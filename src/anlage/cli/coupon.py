@@ -32,6 +32,7 @@ KEYS = (
     "filler_make", "orifice_gas", "keyhole",
 )  # fmt: skip
 OF_A_PROCESS = ("flux_type", "recrushed_slag", "supplemental_filler", "keyhole")  # words of the table of variables
+BASES = {"arc_energy": "arc energy, without efficiency", "heat_input": "heat input, with the efficiency in it"}
 INCH_UNITS = {"in", "ft", "thou"}
 
 
@@ -51,7 +52,8 @@ def coupon_answer(code: str, words: list[str], works: str = "") -> Answer:
         units=_units(arguments),
     )
     codes: Codes = resolve_name(MARKED)(Path(works)) if works else SHIPPED
-    return what_if_answer(what_if(code, _coupon(arguments), demand, codes), _basis_notices(arguments))
+    basis = codes.edition_of(code)[0].basis
+    return what_if_answer(what_if(code, _coupon(arguments, basis), demand, codes), _basis_notices(arguments, basis))
 
 
 def _units(a: Arguments) -> System:
@@ -63,11 +65,11 @@ def _units(a: Arguments) -> System:
     return "us" if INCH_UNITS & set(a.units_named("thickness", "length")) else "si"
 
 
-def _coupon(a: Arguments) -> StatedCoupon:
+def _coupon(a: Arguments, basis: str) -> StatedCoupon:
     token, temperature = _pwht(a)
     return StatedCoupon(
         thickness_mm=a.single("thickness", "length"),
-        deposits=_deposits(a),
+        deposits=_deposits(a, basis),
         metals=_metals(a),
         pwht=token,
         pwht_temperature_c=temperature,
@@ -148,7 +150,7 @@ def _groups(a: Arguments) -> tuple[MetalGroup, ...]:
     )
 
 
-def _deposits(a: Arguments) -> tuple[StatedCouponDeposit, ...]:
+def _deposits(a: Arguments, basis: str) -> tuple[StatedCouponDeposit, ...]:
     processes = [vocabulary().token("process", word, where="process") for word in a.text("process").split(",")]
     count = len(processes)
 
@@ -166,7 +168,7 @@ def _deposits(a: Arguments) -> tuple[StatedCouponDeposit, ...]:
         a.each_quantity(key, count, kind)
         for key, kind in (("volts", "voltage"), ("amps", "current"), ("speed", "speed"))
     )
-    heat = a.each_quantity("heat_input", count, "heat_input") if not _basis_notices(a) else [None] * count
+    heat = a.each_quantity("heat_input", count, "heat_input") if not _basis_notices(a, basis) else [None] * count
     current = a.each_word("current", count, "current")
     transfer = a.each_word("transfer_mode", count, "transfer")
     beside = {key: a.each(key, count, partial(_token, key)) for key in OF_A_PROCESS}
@@ -208,16 +210,16 @@ def _token(key: str, text: str) -> str:
     return text.casefold()
 
 
-def _basis_notices(a: Arguments) -> list[Notice]:
-    """Return a notice when the stated heat input has the efficiency in it, which this code does not compare."""
+def _basis_notices(a: Arguments, basis: str) -> list[Notice]:
+    """Return a notice when the stated heat input is of another basis than the code compares."""
     if "basis" not in a:
         return []
     stated = a.text("basis").casefold()
-    if stated not in ("arc_energy", "heat_input"):
-        raise UnknownNameError(stated, ("arc_energy", "heat_input"), where="basis")
-    if stated == "arc_energy":
+    if stated not in BASES:
+        raise UnknownNameError(stated, BASES, where="basis")
+    if stated == basis:
         return []
-    text = "the code compares arc energy, without efficiency: a heat input with it is not comparable and not used"
+    text = f"the code compares {BASES[basis]}: {BASES[stated]} is not comparable and not used"
     return [Notice("coupon.basis", "heat_input", text)]
 
 

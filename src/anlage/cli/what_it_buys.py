@@ -4,6 +4,7 @@ import textwrap
 from collections.abc import Iterator
 from typing import Any
 
+from anlage.core.codes import Pack
 from anlage.core.quantities.units import System
 from anlage.core.ranges import ANY, Range, is_any, is_none
 from anlage.core.results import Notice, Source
@@ -14,7 +15,7 @@ from anlage.session.leaves.set_text import set_text
 
 def what_if_answer(found: WhatIf, notices: list[Notice]) -> Answer:
     """Return the sets of a what-if, or of a record, as an answer."""
-    variables = {bought.id: _variable(bought) for bought in found.variables}
+    variables = {bought.id: _variable(bought, found.pack) for bought in found.variables}
     units = found.demand.units
     values = {"code": found.pack.code, "edition": found.edition, "units": units, "variables": variables}
     lines = list(_lines(found))
@@ -29,7 +30,7 @@ def _sets(bought: Bought) -> tuple[Range, Range]:
     return bought.allowance.sure, bought.allowance.possible
 
 
-def _variable(bought: Bought) -> dict[str, Any]:
+def _variable(bought: Bought, pack: Pack) -> dict[str, Any]:
     sure, possible = _sets(bought)
     unproven = is_none(sure) and not is_none(possible)
     answer: dict[str, Any] = {"allowed": None if unproven else range_as_json(sure)}
@@ -38,7 +39,7 @@ def _variable(bought: Bought) -> dict[str, Any]:
     if sure != possible and not (unproven and is_any(possible)):
         answer["possible"] = range_as_json(possible)
     if bought.variable == "heat_input_kj_mm":
-        answer["basis"] = "arc_energy"
+        answer["basis"] = pack.basis
     note = "not stated" if unproven and bought.allowance and bought.allowance.missing else bought.note
     confidence = bought.allowance.confidence if bought.allowance else "H"
     return {**answer, "clause": bought.clause, "category": bought.category, "confidence": confidence, "note": note}

@@ -17,6 +17,14 @@ class Efficiency(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     k: float | None = None
 
 
+class Number(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """An ISO 4063 number that a process has under some gases and with some forms of filler; any where none is named."""
+
+    iso_4063: str
+    gas: tuple[str, ...] = ()
+    form: tuple[str, ...] = ()
+
+
 class Deposition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """Deposition efficiency of a process, and how much of its wire's section is metal."""
 
@@ -51,11 +59,27 @@ class Process(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=T
     without_filler: bool = False
     deposition: Deposition | None = None
     k: tuple[Efficiency, ...] = ()
+    numbers: tuple[Number, ...] = ()
 
     @property
     def is_open_wire(self) -> bool:
         """Whether a wire crosses the arc under a gas, in drops, spray or short circuits."""
         return self.electrode == "wire" and self.shield == "gas"
+
+    def numbers_for(self, gas: str, form: str) -> tuple[str, ...]:
+        """Return the ISO 4063 numbers that the process may have.
+
+        Parameters
+        ----------
+        gas : `inert`, `reducing`, `active` or `none`; "" where nobody says
+        form : of the filler, `solid`, `cored`, `strip` or `none`; "" where nobody says
+        """
+        return tuple(
+            row.iso_4063
+            for row in self.numbers
+            if gas in row.gas or not gas or not row.gas
+            if form in row.form or not form or not row.form
+        )
 
 
 Processes = Mapping[str, Process]

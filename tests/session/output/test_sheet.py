@@ -273,8 +273,8 @@ def told(judge, wps):
 def test_the_sheet_names_groups_and_numbers_of_metals_and_fillers(judge):
     said = told(judge, procedure())
     assert "A516-70: P-No. 1, Group 2" in said
-    assert "ER70S-2: SFA-5.18, F-No. 6, A-No. 1" in said
-    assert "E7018: SFA-5.1, F-No. 4, A-No. 1" in said
+    assert "ER70S-2: ISO 4063 141, SFA-5.18, F-No. 6, A-No. 1" in said
+    assert "E7018: ISO 4063 111, SFA-5.1, F-No. 4, A-No. 1" in said
 
 
 def test_the_units_of_the_case_stand_first(judge):

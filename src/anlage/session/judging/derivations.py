@@ -11,8 +11,9 @@ from anlage.core.procedure import Deposit, Joint, Pass, Sector, Wps, pass_energy
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded, RecordedDeposit, WeldedPass
 from anlage.data.tables import processes
-from anlage.session.judging.gases import GASES, gas_tokens
 from anlage.session.judging.results import way_of_bends
+from anlage.session.leaves.gases import GASES, gas_tokens
+from anlage.session.leaves.iso_numbers import iso_number
 
 NONE = "none"
 MAKES = ("flux", "filler_make")
@@ -54,6 +55,10 @@ def _filler_present(_document: Any, deposit: Deposit | RecordedDeposit) -> str |
     if (deposit.filler or "").casefold() == NONE:
         return "without"
     return "with" if process is not None and process.electrode == "stick" else None
+
+
+def _iso_number(_document: Any, deposit: Any) -> str:
+    return iso_number(deposit.process, deposit.filler, deposit.shielding_gas)
 
 
 def _coupon_weld(pqr: Pqr, _element: None) -> str:
@@ -208,6 +213,8 @@ def measured(recorded: Recorded) -> Measured | None:
 
 
 DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyType({
+    ("wps", "iso_4063"): _iso_number,
+    ("pqr", "iso_4063"): _iso_number,
     ("wps", "backing"): lambda wps, _element: backing_of(wps.joint),
     **{("wps", name): _stated_gas(name) for name in GASES},
     **{("pqr", name): _recorded_gas(name) for name in GASES},

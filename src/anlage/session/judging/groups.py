@@ -4,6 +4,7 @@ from anlage.core.errors import UnknownNameError
 from anlage.core.procedure import Metal
 from anlage.data.tables import catalogue
 from anlage.session.judging.metals import group_of, is_without
+from anlage.session.leaves.iso_numbers import iso_number
 
 # Column of the catalogue, and how the trade says it. Codes whose groups the catalogue does not know are not named.
 SAID = (
@@ -37,6 +38,18 @@ def is_named(name: str) -> bool:
         return bool(catalogue().metal_group(name))
     except UnknownNameError:
         return False
+
+
+def deposit_words(process: str | None, filler: str | None, gas: str | None) -> str:
+    """Return what a deposit is to the codes: its number by ISO 4063, and its filler's specification and numbers.
+
+    Examples
+    --------
+    >>> deposit_words("GMAW", "ER70S-6", "Ar-18CO2")
+    'ISO 4063 135, SFA-5.18, F-No. 6, A-No. 1'
+    """
+    number = iso_number(process, filler, gas)
+    return ", ".join(filter(None, (f"ISO 4063 {number}" if number else "", filler_words(filler))))
 
 
 def filler_words(name: str | None) -> str:

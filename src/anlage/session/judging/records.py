@@ -7,6 +7,7 @@ from anlage.core.codes.facts import Demand, Fact
 from anlage.core.record import Pqr, RecordedDeposit
 from anlage.session.judging.clashes.all_clashes import clashes_of, sentences
 from anlage.session.judging.coupons import StatedCoupon, StatedCouponDeposit, coupon_facts
+from anlage.session.judging.heat_basis import with_recorded_heat
 from anlage.session.judging.mapper import facts_of
 from anlage.session.judging.metals import is_known_filler, metals_of
 from anlage.session.judging.results import toughness_tested
@@ -23,7 +24,7 @@ def coupon_of(pqr: Pqr, pack: Pack) -> Coupon:
     """
     stated = StatedCoupon(
         thickness_mm=pqr.joint.thickness_mm,
-        deposits=tuple(_deposit(pqr, each) for each in pqr.deposits),
+        deposits=tuple(_deposit(pqr, each, pack) for each in pqr.deposits),
         metals=metals_of(pqr.metals),
         pwht=pqr.pwht.kind,
         pwht_temperature_c=pqr.pwht.temperature_c,
@@ -47,10 +48,10 @@ def _without(facts: Mapping[str, Fact], clashes: Mapping[str, str]) -> dict[str,
     return {name: fact for name, fact in facts.items() if name not in clashes}
 
 
-def _deposit(pqr: Pqr, deposit: RecordedDeposit) -> StatedCouponDeposit:
+def _deposit(pqr: Pqr, deposit: RecordedDeposit, pack: Pack) -> StatedCouponDeposit:
     return StatedCouponDeposit(
         process=deposit.process or "",
         filler=deposit.filler if is_known_filler(deposit.filler) else None,
         analysis=deposit.deposit_analysis_percent,
-        facts=facts_of(pqr, "deposit", deposit),
+        facts=with_recorded_heat(facts_of(pqr, "deposit", deposit), deposit, pack),
     )

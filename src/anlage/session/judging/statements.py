@@ -10,6 +10,7 @@ from anlage.core.procedure import Deposit, Wps
 from anlage.core.ranges import Range, choices
 from anlage.data.tables import catalogue, variables
 from anlage.session.judging.clashes.all_clashes import clashes_of, sentences
+from anlage.session.judging.heat_basis import with_stated_heat
 from anlage.session.judging.mapper import sets_of
 from anlage.session.judging.metals import is_known_filler, is_without, metals_of
 
@@ -56,6 +57,6 @@ def _deposit(wps: Wps, deposit: Deposit, pack: Pack, clashes: Mapping[str, str])
     if is_known_filler(deposit.filler) and not is_without(deposit.filler):
         sets |= _words(pack.derive.filler_facts(catalogue().filler(deposit.filler or "")))
     own = [each for each in wps.passes if each.deposit == deposit.id]
-    passes = tuple(StatedPass(each.id, sets_of(wps, "pass", each)) for each in own)
+    passes = tuple(StatedPass(each.id, with_stated_heat(sets_of(wps, "pass", each), deposit, pack)) for each in own)
     roles = frozenset(str(each.role) for each in own) if all(each.role for each in own) else frozenset[str]()
     return StatedDeposit(deposit.process or "", sets, passes, roles, clashes)

@@ -3,15 +3,18 @@
 from collections.abc import Iterable
 
 from msgspec import Struct
+from msgspec.structs import replace
 
-from anlage.core.codes import Allowance, Coupon, CoverBox, Demand, Pack, Rule, cover_box
+from anlage.core.codes import Allowance, Coupon, CoverBox, Demand, Measured, Pack, Rule, cover_box
 from anlage.core.codes.conditions import concern
-from anlage.core.codes.facts import Facts, deposit_facts, joint_facts
+from anlage.core.codes.facts import Fact, Facts, deposit_facts, joint_facts
 from anlage.core.results import Notice, Source
 from anlage.core.variables import spoken
 from anlage.data.tables import catalogue
-from anlage.session.judging.coupons import CouponFacts, StatedCoupon, coupon_facts, is_without
+from anlage.session.judging.coupons import CouponFacts, StatedCoupon, StatedCouponDeposit, coupon_facts, is_without
 from anlage.session.judging.editions import SHIPPED, Codes
+from anlage.session.judging.heat_basis import HEAT, with_efficiency
+from anlage.session.leaves.iso_numbers import efficiency_of
 
 SCOPED_BELOW = ("deposit", "pass")
 
@@ -47,6 +50,8 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand, codes: Codes = SHIP
     """
     pack, edition = codes.edition_of(code)
     facts, notices = coupon_facts(coupon, demand, pack.derive)
+    if pack.basis == "heat_input":
+        facts = replace(facts, deposits=tuple(map(_in_heat_input, coupon.deposits, facts.deposits)))
     missing = {fact: a for fact, a in pack.assumed.items() if not _is_stated(fact, facts)}
     full = Coupon(
         name="what-if",
@@ -64,6 +69,16 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand, codes: Codes = SHIP
     text = "the coupon is taken as tested and passed, by all that its code asks for"
     tested = Notice("coupon.tested", "coupon", text)
     return WhatIf(pack, edition, demand, tuple(bought(pack, box)), (*notices, tested, *said), _sources(coupon))
+
+
+def _in_heat_input(stated: StatedCouponDeposit, facts: dict[str, Fact]) -> dict[str, Fact]:
+    """Return the facts of a deposit with the energy that was worked out as heat input; what is stated is that."""
+    own = facts.get(HEAT)
+    if stated.heat_input_kj_mm is not None or not isinstance(own, Measured):
+        return facts
+    row = efficiency_of(stated.process, stated.filler, stated.gas)
+    kept = {name: each for name, each in facts.items() if name != HEAT}
+    return kept if row is None or row.k is None else kept | {HEAT: with_efficiency(own, row.k)}
 
 
 def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool:

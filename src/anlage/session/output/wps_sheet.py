@@ -19,7 +19,7 @@ from anlage.data.files import text_of
 from anlage.data.joint_tables import root_styles
 from anlage.data.tables import processes, unit_table
 from anlage.session.judging.assessment import Assessment
-from anlage.session.judging.groups import filler_words, metal_words
+from anlage.session.judging.groups import deposit_words, metal_words
 from anlage.session.judging.ladder import lines, support_sentences
 from anlage.session.judging.marks import overlay_sentences, unchecked, used
 from anlage.session.leaves.marks import proposed_sentences
@@ -293,8 +293,8 @@ def _facts(flow: Flow, title: str, leaves: list[tuple[str, Wps]]) -> None:
 def _deposit(flow: Flow, wps: Wps, deposit: Deposit) -> None:
     flow.heading(f"Deposit: {deposit.process or 'process not stated'} {deposit.filler or ''}".strip())
     stated = [f"deposits/{deposit.id}/{name}" for name in DEPOSIT_LEAVES if getattr(deposit, name) is not None]
-    if numbers := filler_words(deposit.filler):
-        flow.text(f"{deposit.filler}: {numbers}", height_mm=NOTE_MM)
+    if numbers := deposit_words(deposit.process, deposit.filler, deposit.shielding_gas):
+        flow.text(f"{deposit.filler or deposit.process}: {numbers}", height_mm=NOTE_MM)
     if stated:
         flow.pairs([(field_of(path).label, _said(wps, path)) for path in stated])
     else:

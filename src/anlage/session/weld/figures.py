@@ -7,11 +7,12 @@ from anlage.core.document import kept
 from anlage.core.heat import EnergyRange
 from anlage.core.joint import STEEL_G_CM3, Sketch, faults, joint_metal, saddle
 from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, sketch_of
-from anlage.core.processes import Efficiency, thermal_efficiency
+from anlage.core.processes import Efficiency
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.show import THIN_SPACE
 from anlage.core.quantities.units import System
-from anlage.data.tables import processes, unit_table
+from anlage.data.tables import unit_table
+from anlage.session.leaves.iso_numbers import efficiency_of
 from anlage.session.weld.bead_sizes import bead_counts
 from anlage.session.weld.node import node_of
 
@@ -161,4 +162,4 @@ def deposit_of(wps: Wps, each: Pass) -> Deposit:
 
 def thermal_efficiency_of(deposit: Deposit) -> Efficiency | None:
     """Return the thermal efficiency of a deposit's process, `None` when no process is stated."""
-    return thermal_efficiency(deposit.process, deposit.process, processes()) if deposit.process else None
+    return efficiency_of(deposit.process, deposit.filler, deposit.shielding_gas)

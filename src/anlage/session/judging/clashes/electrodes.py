@@ -11,9 +11,9 @@ from anlage.core.record import Pqr
 from anlage.data.tables import catalogue, processes, unit_table
 from anlage.data.transition_table import transition_of_wire, transitions
 from anlage.session.judging.clashes.clash import Clash, Said
-from anlage.session.judging.gases import NONE as NO_GAS
-from anlage.session.judging.gases import gas_tokens
 from anlage.session.judging.metals import is_known_filler, is_without
+from anlage.session.leaves.gases import NONE as NO_GAS
+from anlage.session.leaves.gases import gas_tokens
 
 SPRAYED = ("spray", "pulsed")
 

@@ -10,8 +10,8 @@ from anlage.core.record import Pqr
 from anlage.data.tables import catalogue, processes, vocabulary
 from anlage.session.judging.clashes.clash import Check, Clash, Said
 from anlage.session.judging.clashes.electrodes import gases_of_electrodes, polarities, transfers
-from anlage.session.judging.gases import GASES, unknown_gases
 from anlage.session.judging.metals import group_of, is_known_filler, metals_of
+from anlage.session.leaves.gases import GASES, unknown_gases
 
 WITHOUT = ("none", "no")
 CERAMIC = "ceramic"

@@ -5,7 +5,7 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWidget
 
 from anlage.core.procedure import Deposit
-from anlage.session.judging.groups import filler_words
+from anlage.session.judging.groups import deposit_words
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
@@ -133,4 +133,5 @@ class DepositCard(QFrame):
 
     def refresh(self) -> None:
         """Show what the filler is to the codes."""
-        self.numbers.setText(filler_words(self.document.text(f"{self._path}/filler")) or " ")
+        own = (self.document.text(f"{self._path}/{name}") for name in ("process", "filler", "shielding_gas"))
+        self.numbers.setText(deposit_words(*own) or " ")

@@ -1,0 +1,55 @@
+"""The heat that a code compares: arc energy as it is, or heat input, with the efficiency of the process in it.
+
+Values of different basis are never compared: what cannot be told in the basis of a code is not stated to it.
+"""
+
+from msgspec.structs import replace
+
+from anlage.core.codes import Measured, Pack
+from anlage.core.codes.facts import Fact
+from anlage.core.procedure import Deposit
+from anlage.core.ranges import Numbers, Range, numbers
+from anlage.core.record import RecordedDeposit
+from anlage.session.judging.derivations import measured
+from anlage.session.leaves.iso_numbers import efficiency_of
+
+HEAT = "heat_input_kj_mm"
+
+
+def with_stated_heat(sets: dict[str, Range], deposit: Deposit, pack: Pack) -> dict[str, Range]:
+    """Return the sets of a pass with its heat in the basis of a code; without it where the efficiency is not known."""
+    own = sets.get(HEAT)
+    if pack.basis == "arc_energy" or not isinstance(own, Numbers):
+        return sets
+    k = _efficiency(deposit)
+    kept = {name: each for name, each in sets.items() if name != HEAT}
+    scaled = None if k is None else [replace(part, low=part.low * k, high=part.high * k) for part in own.parts]
+    return kept if scaled is None else kept | {HEAT: numbers(scaled)}
+
+
+def with_recorded_heat(facts: dict[str, Fact], deposit: RecordedDeposit, pack: Pack) -> dict[str, Fact]:
+    """Return the facts of a deposit with its heat in the basis of a code; without it where that cannot be told.
+
+    What was recorded as heat input counts as it is, where nothing was read pass by pass.
+    """
+    if pack.basis == "arc_energy":
+        return facts
+    kept = {name: each for name, each in facts.items() if name != HEAT}
+    own = facts.get(HEAT)
+    if isinstance(own, Measured):
+        k = _efficiency(deposit)
+        return kept if k is None else kept | {HEAT: with_efficiency(own, k)}
+    told = deposit.heat_input_kj_mm if deposit.heat_input_basis == "heat_input" else None
+    found = measured(told) if told is not None else None
+    return kept if found is None else kept | {HEAT: found}
+
+
+def with_efficiency(own: Measured, k: float) -> Measured:
+    """Return a measured arc energy as heat input, by the efficiency of its process."""
+    sure = None if own.sure is None else own.sure * k
+    return Measured(own.least * k, own.mean * k, own.most * k, sure)
+
+
+def _efficiency(deposit: Deposit | RecordedDeposit) -> float | None:
+    row = efficiency_of(deposit.process, deposit.filler, deposit.shielding_gas)
+    return row.k if row else None
