@@ -18,6 +18,7 @@ LAYERS: Final = {
     "hatch_on_pale": ("HATCH", 9), "hatch_on_hot": ("HATCH", 9),
     "dimension": ("DIMENSIONS", 3), "extension": ("DIMENSIONS", 3), "value": ("TEXT", 7), "unstated": ("TEXT", 7),
     "weld_line": ("WELDS", 1), "gap": ("EMPTY", 1),
+    "limit": ("LIMITS", 1), "limit_bar": ("LIMITS", 1), "limit_other": ("LIMITS", 1),
     "clock_run": ("BEADS", 5), "clock_stop": ("STOPS", 1), "clock_tack": ("TACKS", 6), "clock_bridge": ("TACKS", 6),
     "clock_barred": ("BARRED", 1), "axis": ("AXES", 8), "grid": ("AXES", 9), "possible": ("AXES", 9),
     "curve": ("CURVES", 5), "curve_own": ("CURVES", 5), "tick": ("TEXT", 7),

@@ -67,7 +67,7 @@ def _choose_first(person, place):
     if place == "passes":
         person.place.table.setCurrentIndex(person.place.table.model().index(0, 0))
     if place == "ranges":
-        person.place.ladder.setCurrentIndex(person.place.model.index(0))
+        person.place.ladder.setCurrentIndex(person.place.model.index(1))  # under the first head
 
 
 def _looks(person):

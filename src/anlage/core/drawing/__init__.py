@@ -16,11 +16,12 @@ from anlage.core.drawing.display import (
     bounds,
     fitted,
 )
-from anlage.core.drawing.operating_window import Axes, PassBox, Plane, operating_window
+from anlage.core.drawing.operating_window import Axes, HeatLimit, PassBox, Plane, operating_window
 from anlage.core.drawing.page import PAPERS, Column, Flow, on_page
 from anlage.core.drawing.qualified_map import Area, Ticks, qualified_map
 from anlage.core.drawing.rung import rung
 from anlage.core.drawing.section import Show, grip, profile, section
+from anlage.core.drawing.token_rung import Token, token_rung, tokens_of_rung
 from anlage.core.drawing.tube_node import Drawn, cope_patterns, tube_node
 from anlage.core.drawing.weld_symbol import SymbolTexts, enlarged, weld_symbol
 
@@ -39,6 +40,7 @@ __all__ = [
     "Drawn",
     "Flow",
     "Frame",
+    "HeatLimit",
     "Item",
     "Marked",
     "Marker",
@@ -55,6 +57,7 @@ __all__ = [
     "TackMark",
     "Text",
     "Ticks",
+    "Token",
     "arrow_head",
     "bead_map",
     "bounds",
@@ -75,6 +78,8 @@ __all__ = [
     "rung",
     "section",
     "strip",
+    "token_rung",
+    "tokens_of_rung",
     "tube_node",
     "weld_symbol",
 ]

@@ -17,6 +17,7 @@ LINES = tuple(step * 10.0**power for power in range(-2, 4) for step in (1, 1.5, 
 APART_MM = 11.0  # on paper: names of lines closer than this crowd each other
 TICKS = 5
 FAR_MM = 24.0  # on paper: a number stands no further from its box
+BAR_APART_MM, BAR_MM = 4.0, 1.8  # of the bars of a limit
 LABEL_MM, PLATE_MM = 2.8, 3.8  # height of a label, and of the plate that keeps it legible over a heat colour
 
 
@@ -37,6 +38,14 @@ class PassBox(Struct, frozen=True):
         """Arc energy from the coldest to the hottest corner [kJ/mm]."""
         speed, power = self.travel_speed_mm_min, self.power_w
         return Interval(power.low * 0.06 / speed.high, power.high * 0.06 / speed.low)
+
+
+class HeatLimit(Struct, frozen=True):
+    """An arc energy [kJ/mm] that may not be exceeded; that of the chosen pass is barred and named, others are lines."""
+
+    arc_energy_kj_mm: float
+    label: str
+    chosen: bool = False
 
 
 class Axes(Struct, frozen=True):
@@ -72,7 +81,9 @@ class Plane(Struct, frozen=True):
         return (point[0] / self.width * self.speed, point[1] / self.height * self.power)
 
 
-def operating_window(passes: Sequence[PassBox], axes: Axes, plot: Plane, measure: Measure) -> DisplayList:
+def operating_window(
+    passes: Sequence[PassBox], axes: Axes, plot: Plane, measure: Measure, limits: Sequence[HeatLimit] = ()
+) -> DisplayList:
     """Return the operating window of some passes.
 
     Parameters
@@ -81,8 +92,10 @@ def operating_window(passes: Sequence[PassBox], axes: Axes, plot: Plane, measure
     axes : the reader's units
     plot : the plane they are drawn on
     measure : measures a text, for the corners of the picture
+    limits : what a pass may not exceed; that of the chosen one is barred on the side that is not allowed
     """
-    items = (*_lines(plot, axes), *_scales(plot, axes), *_boxes(plot, passes, measure))
+    barred = (item for limit in limits for item in _limit(plot, limit, measure))
+    items = (*_lines(plot, axes), *_scales(plot, axes), *_boxes(plot, passes, measure), *barred)
     return DisplayList(items, 1.0, *bounds(items, 1.0, measure))
 
 
@@ -145,6 +158,30 @@ def _lines(plot: Plane, axes: Axes) -> Iterator[Item]:
         yield Text(role="tick", at=end, text=f"{number:g}", anchor="start" if at_right else "middle",
                    offset_mm=(1.2, -1.0) if at_right else (0.0, 1.2))  # fmt: skip
     yield Text(role="tick", at=(plot.width, plot.height), text=axes.energy_unit, anchor="end", offset_mm=(8.0, 6.5))
+
+
+def _limit(plot: Plane, limit: HeatLimit, measure: Measure) -> Iterator[Item]:
+    """Yield the line of a limit; that of the chosen pass barred on the side of more heat, its name at the foot."""
+    energy = limit.arc_energy_kj_mm
+    power = energy * plot.speed / 0.06  # at the right edge
+    end = plot.at(plot.speed, power) if power <= plot.power else plot.at(0.06 * plot.power / energy, plot.power)
+    length = math.hypot(*end)
+    if not length:
+        return
+    if not limit.chosen:
+        yield Path(role="limit_other", points=((0.0, 0.0), end))
+        return
+    yield Path(role="limit", points=((0.0, 0.0), end))
+    along = (end[0] / length, end[1] / length)
+    for n in range(1, int(length / BAR_APART_MM)):
+        foot = (along[0] * n * BAR_APART_MM, along[1] * n * BAR_APART_MM)
+        tip = (foot[0] - BAR_MM * (along[1] + along[0] / 2), foot[1] + BAR_MM * (along[0] - along[1] / 2))
+        if tip[0] >= 0:
+            yield Path(role="limit_bar", points=(foot, tip))
+    width = measure(limit.label, LABEL_MM) + 1.6
+    x, y = max(plot.width - width - 0.8, 0.0), 1.0
+    yield Path(role="plate", points=((x, y), (x + width, y), (x + width, y + PLATE_MM), (x, y + PLATE_MM)), closed=True)
+    yield Text(role="value", at=(x + 0.8, y + 1.0), text=limit.label, anchor="start")
 
 
 def _scales(plot: Plane, axes: Axes) -> Iterator[Item]:

@@ -37,7 +37,7 @@ def _leaf(variable: str) -> str:
 
 
 @cache
-def _word(variable: str, token: str) -> str:
+def word_of(variable: str, token: str) -> str:
     """Return how a word is written for people: as the field where it is chosen says it."""
     return fields()[_leaf(variable)].say(token) if _leaf(variable) else token
 
@@ -62,7 +62,7 @@ def set_text(variable: str, values: Range, system: System, *, finer: bool = Fals
     if isinstance(values, Numbers) and kind:
         return " or ".join(show_interval(part, kind, system, unit_table(), finer=finer) for part in values.parts)
     if isinstance(values, Choices):
-        words = [_word(variable, token) for token in sorted(values.tokens)]
+        words = [word_of(variable, token) for token in sorted(values.tokens)]
         tokens = ("; " if any("," in word for word in words) else ", ").join(words)
         return f"any but {tokens}" if values.but else tokens
     return " or ".join(_plain(part) for part in values.parts) if isinstance(values, Numbers) else str(values)

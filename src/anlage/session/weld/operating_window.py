@@ -1,10 +1,12 @@
 """The operating window of an open procedure: every pass as a box over speed and power, and the heat scale."""
 
+from collections.abc import Sequence
 from types import MappingProxyType
 
 from anlage.core.drawing import (
     Axes,
     DisplayList,
+    HeatLimit,
     PassBox,
     Plane,
     operating_window,
@@ -35,9 +37,9 @@ def plane_of(wps: Wps, sheet: Sheet) -> Plane:
     return Plane.around(boxes(wps), size)
 
 
-def window_picture(wps: Wps, chosen: str, plane: Plane, sheet: Sheet) -> DisplayList:
-    """Return the operating window of the passes on a plane."""
-    return operating_window(boxes(wps, chosen), AXES[sheet.system], plane, sheet.measure)
+def window_picture(wps: Wps, chosen: str, plane: Plane, sheet: Sheet, limits: Sequence[HeatLimit] = ()) -> DisplayList:
+    """Return the operating window of the passes on a plane, with the energies that may not be exceeded."""
+    return operating_window(boxes(wps, chosen), AXES[sheet.system], plane, sheet.measure, limits)
 
 
 def _axes(system: System) -> Axes:

@@ -31,6 +31,10 @@ from anlage.ui.places.passes.selection import Selection
 from anlage.ui.places.passes.table import MOST_ROWS, PassTable
 
 if TYPE_CHECKING:
+    from collections.abc import Sequence
+
+    from anlage.core.drawing import HeatLimit
+    from anlage.session.judging.assessment import Assessment
     from anlage.ui.places.passes.fill_dialog import FillDialog
     from anlage.ui.places.passes.sectors_view import SectorsView
     from anlage.ui.places.passes.stations_view import StationsView
@@ -55,11 +59,13 @@ class PassesPlace(Place):
     def __init__(self, document: Document, desk: Desk) -> None:
         super().__init__()
         self.document, self.desk = document, desk
+        self.proof: Assessment | None = None  # how the procedure stood when it was last told
         self.selection = Selection(document)
         self.views = Views(document, (View(BEADS, "Beads", self._beads), *(
             View(name, word, self._along_seam(name, make)) for name, word, make in SEAM_VIEWS
         )))  # fmt: skip
-        self.window_view = PictureView(WindowPresenter(document, self.selection), document.reader, "Operating window")
+        window = WindowPresenter(document, self.selection, self.limits)
+        self.window_view = PictureView(window, document.reader, "Operating window")
         self.window_view.setMinimumHeight(200)
         self.editors = [PictureEditor(view, document) for view in (self.bead_view, self.window_view)]
         self.table = PassTable(document, self.selection)
@@ -193,6 +199,18 @@ class PassesPlace(Place):
         self.seam_scale.setVisible(view != BEADS)
         self.table.show_at_most(MOST_ROWS if view == BEADS else FEW_ROWS)
         self.refresh()
+
+    def show_proof(self, assessment: "Assessment") -> None:
+        """Draw how much heat the records allow into the operating window."""
+        before, self.proof = self.limits(), assessment
+        if self.limits() != before:
+            self.window_view.refresh()
+
+    def limits(self) -> "Sequence[HeatLimit]":
+        """Return the arc energies that the records allow, that of the chosen pass named."""
+        find = loaded("anlage.session.judging.heat_limits:heat_limits")
+        found: Sequence[HeatLimit] = find(self.document.value, self.proof, self.document.system, self.selection.pass_id)
+        return found if self.proof else ()
 
     def begin(self) -> None:
         """Put the keyboard where the work starts: in the table."""

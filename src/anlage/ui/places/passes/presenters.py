@@ -1,10 +1,12 @@
 """What the bead map and the operating window show, and what dragging in them does."""
 
+from collections.abc import Callable, Sequence
+
 from PySide6.QtCore import QObject
 
 from anlage.core.document import at as leaf_at
 from anlage.core.document import with_at
-from anlage.core.drawing import DisplayList, Plane, Point
+from anlage.core.drawing import DisplayList, HeatLimit, Plane, Point
 from anlage.core.errors import InputError
 from anlage.core.procedure import Wps, moved_pass
 from anlage.core.ranges import Interval
@@ -132,15 +134,18 @@ class BeadPresenter(PassPicture):
 class WindowPresenter(PassPicture):
     """The operating window; the sides of the chosen box are its speeds, its ends its currents."""
 
-    def __init__(self, document: Document, selection: Selection) -> None:
+    def __init__(
+        self, document: Document, selection: Selection, limits: Callable[[], Sequence[HeatLimit]] = tuple
+    ) -> None:
         super().__init__(document, selection)
+        self._limits = limits
         self._plane: Plane | None = None
 
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         sheet = Sheet(width_mm, height_mm, self.document.system, measure)
         if not self._held or self._plane is None:
             self._plane = plane_of(self.document.value, sheet)
-        return window_picture(self.document.value, self.selection.pass_id, self._plane, sheet)
+        return window_picture(self.document.value, self.selection.pass_id, self._plane, sheet, self._limits())
 
     def empty_text(self) -> str:
         return ""

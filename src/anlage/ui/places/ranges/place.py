@@ -12,7 +12,6 @@ from PySide6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
     QLabel,
-    QListView,
     QPushButton,
     QVBoxLayout,
 )
@@ -26,7 +25,7 @@ from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
-from anlage.ui.places.ranges.ladder import LINE_ROLE, LadderModel, RungDelegate
+from anlage.ui.places.ranges.ladder import LINE_ROLE, LadderModel, LadderView, RungDelegate, Section
 from anlage.ui.places.ranges.rung_panel import RungPanel
 
 if TYPE_CHECKING:
@@ -49,7 +48,8 @@ class RangesPlace(Place):
         self._order: list[str] = []  # of the rungs while they are looked at: one that is mended keeps its place
         self._showing = False
         self._problems: set[str] = set()  # since the ladder was opened
-        self.supports, self.filter, self.ladder = QLabel(), ListBox(document.reader), QListView()
+        self._folded: set[str] = set()  # sections whose rungs are folded away
+        self.supports, self.filter, self.ladder = QLabel(), ListBox(document.reader), LadderView()
         self.mend = QPushButton("Bring it inside…")
         self.mend.setToolTip("The fewest changes that bring it inside, against each record (Shift+F7)")
         self.mend.clicked.connect(self.show_mendings)
@@ -60,6 +60,7 @@ class RangesPlace(Place):
         self.filter.currentIndexChanged.connect(self.refresh)
         self.ladder.selectionModel().currentChanged.connect(self._on_current)
         self.ladder.activated.connect(self._on_activated)
+        self.ladder.fold_asked.connect(self.fold)
         self.panel.field_asked.connect(desk.go_to)
         self.panel.rule_asked.connect(desk.rules.read)
         self.panel.left.connect(self.refresh)
@@ -82,7 +83,6 @@ class RangesPlace(Place):
         self.ladder.setAccessibleName("Ladder of variables")
         self.ladder.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.ladder.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
-        self.ladder.setUniformItemSizes(True)
         head = QHBoxLayout()
         head.addWidget(self.supports, 1)
         head.addWidget(self.mend)
@@ -127,18 +127,47 @@ class RangesPlace(Place):
         self.mend.setVisible(self.document.can_write and bool(self.proof.problems()))
         self.ladder.setVisible(bool(found))
         typing = self.panel.field is not None and self.panel.field.hasFocus()
-        places = {line.rung.id: row for row, line in enumerate(found)}
-        row = places.get(self.chosen, -1 if typing else 0)
         self._showing = True
-        self.model.show_lines(found)
+        head = self.model.section_at(self.ladder.currentIndex().row()) if self._is_on_head() else None
+        self.model.show_sections(self._sections(found))
+        row = self._row_of_head(head.key) if head else self.model.row_of(self.chosen)
+        first = next((line.rung.id for line in found if self.model.row_of(line.rung.id) >= 0), "")
+        row = row if row >= 0 or typing else self.model.row_of(first) if first else 0
         self.ladder.setCurrentIndex(self.model.index(row) if found and row >= 0 else QModelIndex())
         self._showing = False
         if typing:  # the rung being mended stays beside the ladder until the keyboard leaves it, also when it is inside
             self.panel.show_line(next((line for line in every if line.rung.id == self.chosen), self.panel.line))
             return
-        line = found[row] if found else None
+        line = self.model.line_at(row) or next((each for each in found if each.rung.id == self.chosen), None)
+        line = line or (found[0] if found else None)
         self.chosen = line.rung.id if line else self.chosen
         self.panel.show_line(line)
+
+    def _sections(self, found: tuple[Line, ...]) -> list[Section]:
+        """Return the rungs by section: what is a problem, or was one since the ladder was opened, then by category."""
+        pack = self.proof.pack
+        problems = [line for line in found if line.rung.id in self._problems]
+        titled = [(PROBLEMS, "Problems", problems)]
+        for each in pack.categories if pack else ():
+            own = [line for line in found if line.rung.category == each.id and line.rung.id not in self._problems]
+            titled.append((each.id, f"{each.word.capitalize()} variables", own))
+        return [Section(key, title, own, key in self._folded) for key, title, own in titled if own]
+
+    def fold(self, key: str, folded: bool) -> None:  # noqa: FBT001 - what a signal says
+        """Fold the rungs of a section away, or show them; its head keeps the keyboard."""
+        self._folded = self._folded | {key} if folded else self._folded - {key}
+        self._showing = True
+        self.model.show_sections([each._replace(folded=each.key in self._folded) for each in self.model.sections])
+        self.ladder.setCurrentIndex(self.model.index(self._row_of_head(key)))
+        self._showing = False
+
+    def _is_on_head(self) -> bool:
+        row = self.ladder.currentIndex().row()
+        return row >= 0 and self.model.line_at(row) is None
+
+    def _row_of_head(self, key: str) -> int:
+        rows = range(self.model.rowCount())
+        return next((r for r in rows if self.model.line_at(r) is None and self.model.section_at(r).key == key), -1)  # type: ignore[union-attr]
 
     def _in_order(self, every: tuple[Line, ...]) -> tuple[Line, ...]:
         """Return the rungs in their order since the ladder was opened; those that came since stand first."""
@@ -153,7 +182,11 @@ class RangesPlace(Place):
         """Go to the next rung that is not inside, round from the last to the first."""
         rows = range(self.model.rowCount())
         here = self.ladder.currentIndex().row()
-        ahead = [row for row in (*rows[here + 1 :], *rows[: here + 1]) if self.model.lines[row].is_problem]
+        if self.proof.problems() and PROBLEMS in self._folded:
+            self.fold(PROBLEMS, folded=False)
+            rows = range(self.model.rowCount())
+        around = [(row, self.model.line_at(row)) for row in (*rows[here + 1 :], *rows[: here + 1])]
+        ahead = [row for row, line in around if line is not None and line.is_problem]
         if ahead:
             self.ladder.setFocus(Qt.FocusReason.ShortcutFocusReason)
             self.ladder.setCurrentIndex(self.model.index(ahead[0]))
