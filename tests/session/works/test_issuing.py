@@ -40,7 +40,7 @@ def test_what_was_said_stands_in_the_revision_and_in_no_draft(works):
     own = works.entries()[0].id
     working, _ = works.read(own)
     revision = issued(works, working, Saying("A. Author", " first ", "ignored: nothing is amiss"))
-    assert read_strict(revision.body, WPS).revision == Revision(change="first")
+    assert read_strict(revision.body, WPS).revision == Revision(change="first", verdict="inside")
     standing = works.standing(own, working)
     assert (standing.is_issued, standing.change, standing.reason) == (True, "first", "")
     assert works.read(own)[0].value.revision == Revision()

@@ -58,11 +58,12 @@ class StatedRange(Part):
 class Revision(Part):
     """What was said when a revision was issued: what changed, and why it was issued although it is not all inside.
 
-    It stands in revisions alone, never in a draft.
+    `verdict` is how it stood by its code then. It stands in revisions alone, never in a draft.
     """
 
     change: Text | None = None
     reason: Text | None = None
+    verdict: Literal["inside", "outside", "unproven"] | None = None
 
 
 class Wps(Part):

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from msgspec import Struct
 
+from anlage.core.codes import Verdict
 from anlage.core.document import with_
 from anlage.core.errors import InputError
 from anlage.core.procedure import Revision as Said
@@ -32,7 +33,7 @@ class Against(Struct, frozen=True):
 
     `outside` and `unproven` say so of each variable in a sentence; `bare` says what a reader of the sheet would miss
     altogether: no passes, no verdict; `waiting` that texts stand in fields that were not taken over; `proposed` what
-    nobody has confirmed. `revision` is the number that it would be issued under.
+    nobody has confirmed. `revision` is the number that it would be issued under, `verdict` how it stands as a whole.
     """
 
     revision: int = 1
@@ -42,6 +43,7 @@ class Against(Struct, frozen=True):
     bare: tuple[str, ...] = ()
     waiting: str = ""
     proposed: tuple[str, ...] = ()
+    verdict: Verdict = "unproven"
 
     @property
     def needs_change(self) -> bool:
@@ -79,6 +81,7 @@ def against(working: Working, issued: Sequence[Revision], assessment: Assessment
         tuple(bare),
         waiting,
         tuple(filter(None, (outdated_words(wps), *proposed_sentences(wps)))),
+        "unproven" if assessment.missing or assessment.judgement is None else assessment.judgement.verdict,
     )
 
 
@@ -95,5 +98,6 @@ def issue(works: OpenWorks, document_id: str, working: Working, found: Against, 
         raise InputError(f"why it is issued with {found.words()} is not said", where="reason", mend="type the reason")
     if found.needs_change and not change:
         raise InputError("what changed since the last revision is not said", where="change", mend="type it")
-    said = Said.stated(change=change or None, reason=reason if found.needs_reason else None)
+    why = reason if found.needs_reason else None
+    said = Said.stated(change=change or None, reason=why, verdict=found.verdict)
     return works.issue(document_id, working, author=saying.author, body=with_(working.value, revision=said))

@@ -22,6 +22,7 @@ from anlage.session.leaves.draft import Working
 from anlage.session.leaves.set_text import set_text
 from anlage.session.seam.dials import tap_words
 from anlage.session.works.filed import Opened
+from anlage.session.works.since import fallen
 from anlage.session.works.standing import standing_of, waiting_texts
 from anlage.store import Entry, Revision
 
@@ -48,10 +49,11 @@ class RegisterRow(Struct, frozen=True, kw_only=True):
     diameter_mm: Interval | None = None
     gaps: tuple[Interval, ...] = ()
     rests_on: tuple[str, ...] = ()  # the numbers of the records that a procedure rests on, or is judged by
+    fallen: str = ""  # why the last revision, inside when it was issued, is so no more
 
     def matches(self, text: str) -> bool:
         """Whether every word of a text stands in it."""
-        own = f"{self.number} {self.title} {self.state} {self.verdict} {self.said}".casefold()
+        own = f"{self.number} {self.title} {self.state} {self.verdict} {self.said} {self.fallen}".casefold()
         return all(word in own for word in text.casefold().split())
 
     def area(self, *, chosen: bool) -> Area:
@@ -68,13 +70,17 @@ class Standpoint(Struct, frozen=True):
 
 
 class Shown(Struct, frozen=True):
-    """A document on its way into a row: its id, its draft, its revision in words, who judges it, and who reads it."""
+    """A document on its way into a row: its id, its draft, its revision in words, who judges it, and who reads it.
+
+    `last` is the revision that was issued last.
+    """
 
     id: str
     working: Working
     badge: str
     assessor: Assessor
     seen: Standpoint
+    last: Revision | None = None
 
 
 def row_of(
@@ -93,7 +99,7 @@ def row_of(
         return unread_row(entry, opened)
     working, notices = opened
     show: Callable[[Shown], RegisterRow] = resolve_name(kind.row)
-    row = show(Shown(entry.id, working, standing_of(last, working).badge(), assessor, seen))
+    row = show(Shown(entry.id, working, standing_of(last, working).badge(), assessor, seen, last))
     if not (notices or working.pending):
         return row
     return _not_whole(row, entry, notices[0].text if notices else waiting_texts(len(working.pending)))
@@ -128,6 +134,7 @@ def procedure_row(shown: Shown) -> RegisterRow:
         id=own, kind="wps", number=header.number, title=header.title, state=state, verdict=verdict, said=said,
         thickness_mm=wps.range.thickness_mm, diameter_mm=wps.range.diameter_mm, gaps=_gaps(proof),
         rests_on=() if proof.judgement is None else proof.judgement.records(),
+        fallen=fallen(shown.last, shown.assessor.assess, shown.seen.system),
     )  # fmt: skip
 
 
@@ -139,6 +146,16 @@ def resting_sentence(rows: Sequence[RegisterRow], row: RegisterRow) -> str:
     still = any(each.kind == "wps" and not each.verdict for each in rows)
     said = f"{', '.join(resting)} {'rests' if len(resting) == 1 else 'rest'} on it." if resting else ""
     return f"{said} Some procedures are still being judged.".strip() if still else said
+
+
+def fallen_sentence(rows: Sequence[RegisterRow]) -> str:
+    """Return which issued procedures are no longer inside, and why the first is not; "" for none."""
+    found = [row for row in rows if row.fallen]
+    if not found:
+        return ""
+    head = "1 issued procedure is" if len(found) == 1 else f"{len(found)} issued procedures are"
+    numbers = ", ".join(row.number for row in found)
+    return f"{head} no longer inside: {numbers}. {found[0].number}: {found[0].fallen}"
 
 
 def _gaps(proof: Assessment) -> tuple[Interval, ...]:

@@ -78,7 +78,7 @@ def is_same(body: str, value: Any) -> bool:
 
     What was said of the revision does not count: a draft never has it.
     """
-    issued = _issued(body, kind_of(value).id)
+    issued = issued_value(body, kind_of(value).id)
     return issued is not None and bool(as_draft(issued) == as_draft(value))
 
 
@@ -89,12 +89,12 @@ def as_draft(value: Any) -> Any:
 
 def said_of(body: str, kind: str) -> Said:
     """Return what was said when a text was issued: what changed, and why it was although something was amiss."""
-    issued = _issued(body, kind)
+    issued = issued_value(body, kind)
     return issued.revision if isinstance(issued, Wps) else Said()
 
 
 @lru_cache(maxsize=16)
-def _issued(body: str, kind: str) -> Any:
+def issued_value(body: str, kind: str) -> Any:
     """Return the document that an issued text holds; `None` when it cannot be read any more."""
     try:
         return read_strict(body, kind_named(kind).core)

@@ -320,8 +320,8 @@ class WindowDesk(QObject):
         """Lead to what mends what a part of the strip says."""
         waiting = list(self.document.working.pending) if self.document else []
         assessment = self.assessment()
-        if part == "waiting" and waiting:
-            self.go_to(waiting[0])
+        if part == "since" or (part == "waiting" and waiting):
+            self.go_to(waiting[0] if part == "waiting" else "revisions/last")
         elif part == "missing" and assessment is not None and assessment.mend:
             (self.go_to if "/" in assessment.mend else self.go)(assessment.mend)
         else:

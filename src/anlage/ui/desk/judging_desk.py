@@ -15,6 +15,8 @@ from anlage.ui.desk.works_desk import WorksDesk
 from anlage.ui.frame.shell import Shell
 from anlage.ui.kit.loading import loaded
 
+SINCE_MS = 150
+
 if TYPE_CHECKING:
     from anlage.session.judging.assessment import Assessment, Assessor
     from anlage.ui.frame.strip import ProofStrip
@@ -40,6 +42,9 @@ class JudgingDesk(QObject):
         self.strip: ProofStrip | None = None
         self.not_saved: Mapping[str, Exception] = {}  # by document, why
         self._assessed: tuple[tuple[Any, Assessor], Assessment] | None = None  # the last one, and of what
+        self._later = QTimer(self, interval=SINCE_MS, singleShot=True)  # what the changes cost, once typing rests
+        self._later.timeout.connect(self._tell_since)
+        self._since: tuple[tuple[Any, Assessor], Assessment] | None = None  # how the last revision stands, by whom
         self._timer = QTimer(self, interval=0, singleShot=True)  # once a turn of the event loop, however many edits
         self._timer.timeout.connect(self._judge_now)
 
@@ -87,6 +92,7 @@ class JudgingDesk(QObject):
             waiting = len(document.working.pending)
             said = loaded("anlage.session.works.standing:waiting_texts")(waiting) if waiting else ""
             self.strip.show_proof(assessment, partial(self._problems, assessment), said)
+            self._later.start()
         verdicts: Mapping[str, str] = {}
         if assessment is None:
             kind = self._documents.kind
@@ -98,6 +104,29 @@ class JudgingDesk(QObject):
             if self._places.front is not None:
                 self._places.front.show_proof(assessment)
         self._shell.places.show_verdicts(verdicts)
+
+    @telling.told
+    def _tell_since(self) -> None:
+        """Show in the strip what the changes since the last revision ask for."""
+        works, document = self._works.works, self._documents.document
+        if self.strip is None or works is None or document is None:
+            return
+        said = ""
+        if self._documents.kind is PROCEDURE and self._works.knows_records:
+            last = next(reversed(works.revisions(document.document_id)), None)
+            find = loaded("anlage.session.works.since:since_sentence")
+            said = find(last, document.value, self._assess, self._shell.reader.system) if last else ""
+        self.strip.show_since(said)
+
+    def _assess(self, wps: Any) -> "Assessment":
+        """Return how a procedure stands; what was issued is judged once, as long as what it rests on is the same."""
+        document, now = self._documents.document, self.assessment()
+        if document is not None and wps is document.value and now is not None:
+            return now
+        judge = self._works.assessor()
+        if self._since is None or self._since[0][0] != wps or self._since[0][1] is not judge:
+            self._since = ((wps, judge), judge.assess(wps))
+        return self._since[1]
 
     def _show_state(self, text: str) -> None:
         document = self._documents.document

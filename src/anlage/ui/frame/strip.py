@@ -23,7 +23,7 @@ class ProofStrip(QWidget):
 
     Signals
     -------
-    asked(part) : the person wants to see what a part of it says: "judged", "missing" or "waiting"
+    asked(part) : the person wants to see what a part of it says: "judged", "missing", "waiting" or "since"
     """
 
     asked = Signal(str)
@@ -33,7 +33,7 @@ class ProofStrip(QWidget):
         self.reader = reader
         self.proof: Assessment | None = None
         self._sentences: Callable[[], Sequence[str]] = tuple
-        self._waiting = ""
+        self._waiting = self._since = ""
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
         reader.look_changed.connect(self.update)
 
@@ -53,6 +53,14 @@ class ProofStrip(QWidget):
         self.updateGeometry()
         self.update()
 
+    def show_since(self, sentence: str) -> None:
+        """Show what the changes since the last revision ask for; "" for none."""
+        if sentence != self._since:
+            self._since = sentence
+            self.setAccessibleName("; ".join(text for _, text in self.parts()))
+            self.updateGeometry()
+            self.update()
+
     def event(self, event: QEvent) -> bool:
         if event.type() == QEvent.Type.ToolTip:
             found = self._sentences()
@@ -61,18 +69,22 @@ class ProofStrip(QWidget):
         return super().event(event)
 
     def parts(self) -> list[tuple[str, str]]:
-        """Return what the strip says: verdict and text of each part, those that are none left out."""
+        """Return what the strip says: verdict and text of each part, those that are none left out.
+
+        What changed since the last revision has no verdict.
+        """
         if self.proof is None:
             return []
         waiting = [("unproven", self._waiting)] if self._waiting else []
         missing = [("unproven", f"not judged: {self.proof.missing}")] if self.proof.missing else []
         counts = self.proof.judgement.counts() if self.proof.judgement else {}
         told = [(verdict, f"{counts[verdict]} {verdict}") for verdict in VERDICTS if counts.get(verdict)]
-        return [*missing, *told, *waiting]
+        since = [("", self._since)] if self._since else []
+        return [*missing, *told, *waiting, *since]
 
     def sizeHint(self) -> QSize:
         metrics = self.fontMetrics()
-        widths = [MARK_PX + GAP_PX + metrics.horizontalAdvance(text) for _, text in self.parts()]
+        widths = [(MARK_PX + GAP_PX if verdict else 0) + metrics.horizontalAdvance(t) for verdict, t in self.parts()]
         return QSize(sum(widths) + APART_PX * max(len(widths) - 1, 0), 28)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
@@ -81,11 +93,11 @@ class ProofStrip(QWidget):
     def _part_at(self, x: float) -> str:
         """Return which part lies at a place: texts that wait, why nothing is judged, or verdicts."""
         right, metrics = 0, self.fontMetrics()
-        for _, text in self.parts():
-            right += MARK_PX + GAP_PX + metrics.horizontalAdvance(text) + APART_PX
+        for verdict, text in self.parts():
+            right += (MARK_PX + GAP_PX if verdict else 0) + metrics.horizontalAdvance(text) + APART_PX
             if x < right - APART_PX / 2:
-                if text == self._waiting:
-                    return "waiting"
+                if text in (self._waiting, self._since):
+                    return "waiting" if text == self._waiting else "since"
                 return "missing" if text.startswith("not judged") else "judged"
         return "judged"
 
@@ -95,9 +107,10 @@ class ProofStrip(QWidget):
         painter.setFont(font())
         x = 0
         for verdict, text in self.parts():
-            colour = self.reader.look.colour[verdict]
-            draw_mark(painter, QRectF(x, (self.height() - MARK_PX) / 2, MARK_PX, MARK_PX), verdict, colour)
-            x += MARK_PX + GAP_PX
+            colour = self.reader.look.colour[verdict or "muted"]
+            if verdict:
+                draw_mark(painter, QRectF(x, (self.height() - MARK_PX) / 2, MARK_PX, MARK_PX), verdict, colour)
+                x += MARK_PX + GAP_PX
             painter.setPen(colour)
             width = painter.fontMetrics().horizontalAdvance(text)
             painter.drawText(QRectF(x, 0, width + 2, self.height()), int(Qt.AlignmentFlag.AlignVCenter), text)

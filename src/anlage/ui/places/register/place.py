@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.session.works.register import RegisterRow, resting_sentence
+from anlage.session.works.register import RegisterRow, fallen_sentence, resting_sentence
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.kit.text_line import TextLine
@@ -39,7 +39,9 @@ class RegisterPlace(Place):
         self.rows: Sequence[RegisterRow] = ()
         self.presenter = RegisterPresenter(reader)
         self.map = PictureView(self.presenter, reader, "Map of procedures and records")
-        self.search, self.list, self.rests = TextLine(), QListWidget(), QLabel()
+        self.search, self.list, self.rests, self.fallen = TextLine(), QListWidget(), QLabel(), QLabel()
+        self.fallen.setWordWrap(True)
+        self.fallen.setProperty("tone", "outside")
         self.rests.setWordWrap(True)
         self.rests.setMinimumHeight(2 * self.rests.fontMetrics().lineSpacing())  # its lines are there when it is empty
         self.buttons: dict[str, QPushButton] = {}
@@ -75,6 +77,7 @@ class RegisterPlace(Place):
             tools.addWidget(button)
         tools.addStretch(1)
         right = QVBoxLayout()
+        right.addWidget(self.fallen)
         right.addWidget(self.search)
         right.addWidget(self.list, 1)
         right.addWidget(self.rests)
@@ -93,6 +96,9 @@ class RegisterPlace(Place):
         """Read the works file anew."""
         if self.isVisible():
             self.rows = self.desk.rows()
+            said = fallen_sentence(self.rows)
+            self.fallen.setText(said)
+            self.fallen.setVisible(bool(said))
             self.show_rows()
 
     def show_rows(self) -> None:

@@ -198,6 +198,17 @@ class SheetPlace(Place):
         """Put the keyboard on the pages, which arrow keys scroll: no key that goes astray issues anything."""
         self.scroll.setFocus(Qt.FocusReason.OtherFocusReason)
 
+    def go_to(self, path: str) -> bool:
+        """Show the last revision beside the procedure as it is now."""
+        self.refresh()
+        issued = self.desk.revisions(self.document)
+        if not issued:
+            return False
+        self.shown.setCurrentIndex(0)
+        self.beside.setCurrentIndex(self.beside.findData(issued[-1].number))
+        self.refresh()
+        return True
+
     def issue(self) -> None:
         """Ask once whether the procedure is issued as its next revision, with what speaks against it."""
         standing, found = self.desk.standing(self.document), self.desk.against(self.document)

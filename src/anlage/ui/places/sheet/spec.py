@@ -11,6 +11,7 @@ SPEC = PlaceSpec(
     question="What goes on the floor?",
     kinds=("wps",),
     make=_PLACE,
+    leaves="anlage.ui.places.sheet.leaves:LEAVES",
     commands=(
         PlaceCommand("issue", "Issue revision…", "", f"{_PLACE}.issue"),
         PlaceCommand("print", "Print the sheet…", "Ctrl+P", f"{_PLACE}.ask_to_print", "paper printer"),

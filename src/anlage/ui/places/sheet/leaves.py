@@ -1,0 +1,3 @@
+"""What the Sheet leads to: the revisions of a procedure, beside what it is now."""
+
+LEAVES = ("revisions/*",)
