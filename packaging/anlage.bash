@@ -10,7 +10,7 @@ _anlage() {
     calc) words='-h --help --json' ;;
     coupon) words='-h --help --code --works --json' ;;
     ranges) words='-h --help --code --works --json' ;;
-    check) words='-h --help --pqr --works --json' ;;
+    check) words='-h --help --pqr --works --code --json' ;;
     diff) words='-h --help --pqr --works --code --json' ;;
     draft) words='-h --help --json -o --output --force' ;;
     print) words='-h --help -o --output --pqr --works --calibration-months --paper --force --json' ;;

@@ -5,13 +5,17 @@ from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import Any
 
+from msgspec import Struct
+
 from anlage.cli.demands import KEYS, with_demands
-from anlage.cli.parsing import DEMANDS, DOCUMENT, add_records, add_words, add_works
-from anlage.core.codes import Rung
+from anlage.cli.parsing import DEMANDS, DOCUMENT, add_codes, add_records, add_words, add_works
+from anlage.core.codes import Judgement, Pack, Rung, worst
+from anlage.core.document import with_at
 from anlage.core.errors import InputError
 from anlage.core.procedure import WPS, Wps
+from anlage.core.quantities.units import System
 from anlage.core.results import Notice, Source
-from anlage.session.judging.assessment import Assessor
+from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.ladder import Line, lines
 from anlage.session.judging.marks import is_checked, overlay_sentences
 from anlage.session.keyed.answer import Answer, number, open_ends, range_as_json
@@ -21,8 +25,32 @@ from anlage.session.works.found_documents import find_document, records_for
 from anlage.session.works.marked_codes import codes_of_file
 
 
-def check_answer(name: str, records: Sequence[str], words: Sequence[str], works: str = "") -> Answer:
-    """Return the verdict on a procedure by its code, from the records named, or from those of its works file.
+class Judged(Struct, frozen=True):
+    """A procedure judged by one code: how the code is called in the answer, its edition and source, and the ladder."""
+
+    name: str
+    edition: str
+    source: str
+    judgement: Judgement
+    ladder: tuple[Line, ...]
+
+    @property
+    def confidence(self) -> str:
+        """The lowest confidence among the rules."""
+        return max((rung.confidence for rung in self.judgement.rungs), key="HML".index, default="L")
+
+
+class Asked(Struct, frozen=True):
+    """What a procedure is judged by: records, words, the works file whose rulebook counts, codes besides its own."""
+
+    records: Sequence[str] = ()
+    words: Sequence[str] = ()
+    works: str = ""
+    codes: Sequence[str] = ()
+
+
+def check_answer(name: str, asked: Asked) -> Answer:
+    """Return the verdict on a procedure by its code, or by each of several, from records named or of its works file.
 
     Raises
     ------
@@ -30,40 +58,50 @@ def check_answer(name: str, records: Sequence[str], words: Sequence[str], works:
     InputError : the procedure names no code, or nothing in it can be judged
     """
     found = find_document(name, WPS)
-    wps = with_demands(found.value, Arguments(words, known=KEYS))
-    codes = codes_of_file(Path(works) if works else found.works)
-    judge = Assessor(records_for(found, records), codes)
-    proof = judge.assess(wps)
-    if proof.judgement is None:
-        raise InputError(proof.missing, where=wps.header.number or name, mend="state it in the procedure")
-    pack, edition = codes.edition_of(str(wps.header.code))
-    verdict, units = proof.judgement.verdict, wps.header.units
+    wps = with_demands(found.value, Arguments(asked.words, known=KEYS))
+    codes = codes_of_file(Path(asked.works) if asked.works else found.works)
+    judge = Assessor(records_for(found, asked.records), codes)
+    judged, notices = [], []
+    for code in dict.fromkeys(asked.codes or [wps.header.code or ""]):
+        by_code = with_at(wps, "header/codes", (code,)) if asked.codes else wps
+        proof = judge.assess(by_code)
+        if proof.judgement is None:
+            raise InputError(proof.missing, where=wps.header.number or name, mend="state it in the procedure")
+        pack, edition = codes.edition_of(str(by_code.header.code))
+        own = code.strip().lower() if len(asked.codes) > 1 else pack.code
+        judged.append(Judged(own, edition, pack.source, proof.judgement, lines(by_code, proof, wps.header.units)))
+        notices += _notices(judge, pack, proof)
+    verdict = worst(each.judgement.verdict for each in judged)
+    if wps.proposed:
+        told = f"{len(wps.proposed)} leaves are only proposed: {' '.join(proposed_sentences(wps))}"
+        notices.append(Notice.of("document.proposed", "proposed", told))
+    values = {
+        "document": {"number": wps.header.number, "revision": found.revision, "sha256": found.sha256},
+        "verdict": verdict,
+        "codes": {each.name: _by_code(each, wps.header.units) for each in judged},
+    }
+    sources = [Source("rules", f"{each.source}, edition {each.edition}", each.confidence) for each in judged]
+    table = [line for each in judged for line in _table(wps, each, several=len(judged) > 1)]
+    return Answer(values, table, sources, list(dict.fromkeys(notices)), status=0 if verdict == "inside" else 1)
+
+
+def _notices(judge: Assessor, pack: Pack, proof: Assessment) -> list[Notice]:
     notices = [Notice("record.refused", "pqr", str(fault)) for fault in judge.refused.values()]
     if not judge.records(pack):
         notices.append(Notice("record.none", "pqr", "no record was given, and every variable rests on one"))
     for record, why in proof.set_aside:
         notices.append(Notice("record.not_accepted", "pqr", f"{record} supports nothing, it is {why}"))
-    notices += [Notice("record.overridden", "pqr", remark) for remark in proof.remarks]
-    if wps.proposed:
-        told = f"{len(wps.proposed)} leaves are only proposed: {' '.join(proposed_sentences(wps))}"
-        notices.append(Notice.of("document.proposed", "proposed", told))
-    ladder = lines(wps, proof, units)
-    values = {
-        "document": {"number": wps.header.number, "revision": found.revision, "sha256": found.sha256},
-        "verdict": verdict,
-        "codes": {
-            pack.code: {
-                "edition": edition,
-                "units": units,
-                "verdict": verdict,
-                "counts": proof.judgement.counts(),
-                "variables": {rung.id: _rung(rung, line) for rung, line in _with_lines(proof.judgement.rungs, ladder)},
-            }
-        },
+    return [*notices, *(Notice("record.overridden", "pqr", remark) for remark in proof.remarks)]
+
+
+def _by_code(judged: Judged, units: System) -> dict[str, Any]:
+    return {
+        "edition": judged.edition,
+        "units": units,
+        "verdict": judged.judgement.verdict,
+        "counts": judged.judgement.counts(),
+        "variables": {rung.id: _rung(rung, line) for rung, line in _with_lines(judged.judgement.rungs, judged.ladder)},
     }
-    confidence = max((rung.confidence for rung in proof.judgement.rungs), key="HML".index, default="L")
-    sources = [Source("rules", f"{pack.source}, edition {edition}", confidence)]
-    return Answer(values, list(_table(wps, ladder, verdict)), sources, notices, status=0 if verdict == "inside" else 1)
 
 
 def _with_lines(rungs: Sequence[Rung], ladder: Sequence[Line]) -> Iterator[tuple[Rung, Line]]:
@@ -90,8 +128,9 @@ def _rung(rung: Rung, line: Line) -> dict[str, Any]:
     return answer | ({"open": ends} if (ends := open_ends(rung.sure)) else {})
 
 
-def _table(wps: Wps, ladder: Sequence[Line], verdict: str) -> Iterator[tuple[str, str]]:
-    yield wps.header.number or "procedure", verdict
+def _table(wps: Wps, judged: Judged, *, several: bool) -> Iterator[tuple[str, str]]:
+    ladder, by = judged.ladder, f" by {judged.name}" if several else ""
+    yield f"{wps.header.number or 'procedure'}{by}", judged.judgement.verdict
     for line in ladder:
         if line.is_problem:
             yield f"  {line.rung.id}", f"{line.rung.verdict}: {line.reason} {line.mend} ({line.rung.clause})"
@@ -104,6 +143,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("procedure", metavar="WPS", help=DOCUMENT)
     add_records(parser)
     add_works(parser)
+    add_codes(parser, needed=False)
     add_words(parser, DEMANDS)
 
 
@@ -111,4 +151,5 @@ def answer(arguments: argparse.Namespace) -> Answer:
     """Judge a procedure."""
     words = [word for word in arguments.pqr if "=" in word]  # after --pqr a key=value is no file
     records = [word for word in arguments.pqr if "=" not in word]
-    return check_answer(arguments.procedure, records, [*arguments.words, *words], arguments.works)
+    asked = Asked(records, [*arguments.words, *words], arguments.works, arguments.code)
+    return check_answer(arguments.procedure, asked)

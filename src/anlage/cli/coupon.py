@@ -6,8 +6,8 @@ from functools import partial
 from pathlib import Path
 from pkgutil import resolve_name
 
-from anlage.cli.parsing import CODE, Parser, add_words, add_works
-from anlage.cli.what_it_buys import what_if_answer
+from anlage.cli.parsing import Parser, add_codes, add_words, add_works
+from anlage.cli.what_it_buys import by_each_code, what_if_answer
 from anlage.core.catalogue import MetalGroup
 from anlage.core.codes import Demand
 from anlage.core.codes.facts import Fact
@@ -226,11 +226,11 @@ def _basis_notices(a: Arguments, basis: str) -> list[Notice]:
 def add_arguments(parser: Parser) -> None:
     """Say what the command takes."""
     parser.more = lambda: textwrap.fill(f"keys: {' '.join(KEYS)}", 100, subsequent_indent="  ")
-    parser.add_argument("--code", required=True, help=CODE)
+    add_codes(parser, needed=True)
     add_works(parser, "whose rulebook counts; else none")
     add_words(parser)
 
 
 def answer(arguments: argparse.Namespace) -> Answer:
     """Say what a coupon would buy."""
-    return coupon_answer(arguments.code, arguments.words, arguments.works)
+    return by_each_code(arguments.code, lambda code: coupon_answer(code, arguments.words, arguments.works))

@@ -54,6 +54,18 @@ def add_json(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--json", action="store_true", dest="as_json", help="print one JSON object")
 
 
+def add_codes(parser: argparse.ArgumentParser, *, needed: bool) -> None:
+    """Let a command take a code, or several: one answer each."""
+    parser.add_argument(
+        "--code",
+        metavar="CODE",
+        action="append",
+        default=[],
+        required=needed,
+        help=f"{CODE}; may come more than once",
+    )
+
+
 def add_works(parser: argparse.ArgumentParser, of: str = "whose rulebook counts; else its own") -> None:
     """Let a command judge by the rules as a works file has them."""
     parser.add_argument("--works", metavar="FILE.anlage", default="", help=of)

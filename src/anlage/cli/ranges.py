@@ -7,8 +7,8 @@ from pathlib import Path
 from msgspec.structs import replace
 
 from anlage.cli.demands import KEYS, with_demands
-from anlage.cli.parsing import CODE, DEMANDS, DOCUMENT, add_words, add_works
-from anlage.cli.what_it_buys import what_if_answer
+from anlage.cli.parsing import DEMANDS, DOCUMENT, add_codes, add_words, add_works
+from anlage.cli.what_it_buys import by_each_code, what_if_answer
 from anlage.core.procedure import Wps
 from anlage.core.record import PQR
 from anlage.core.results import Notice
@@ -50,11 +50,13 @@ def ranges_answer(name: str, code: str, words: Sequence[str], works: str = "") -
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """Say what the command takes."""
     parser.add_argument("record", metavar="PQR", help=DOCUMENT)
-    parser.add_argument("--code", required=True, help=CODE)
+    add_codes(parser, needed=True)
     add_works(parser)
     add_words(parser, DEMANDS)
 
 
 def answer(arguments: argparse.Namespace) -> Answer:
     """Say what a record allows."""
-    return ranges_answer(arguments.record, arguments.code, arguments.words, arguments.works)
+    return by_each_code(
+        arguments.code, lambda code: ranges_answer(arguments.record, code, arguments.words, arguments.works)
+    )

@@ -1,7 +1,7 @@
 """The sets that a coupon or a record buys, as an answer."""
 
 import textwrap
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any
 
 from anlage.core.codes import Pack
@@ -22,6 +22,21 @@ def what_if_answer(found: WhatIf, notices: list[Notice]) -> Answer:
     confidences = {b.allowance.confidence for b in found.variables if b.allowance}
     sources = [Source("ranges", f"{found.pack.source}, edition {found.edition}", max(confidences, key="HML".index))]
     return Answer(values, lines, [*sources, *found.sources], [*notices, *found.notices])
+
+
+def by_each_code(codes: Sequence[str], ask: Callable[[str], Answer]) -> Answer:
+    """Return the answer by a code; by several, each under the name of its code."""
+    named = list(dict.fromkeys(code.strip().lower() for code in codes))
+    answers = {code: ask(code) for code in named}
+    if len(answers) == 1:
+        return answers[named[0]]
+    lines = [line for code, each in answers.items() for line in ((code.upper(), ""), *each.lines)]
+    return Answer(
+        {"codes": {code: dict(each.values) for code, each in answers.items()}}, lines,
+        list(dict.fromkeys(source for each in answers.values() for source in each.sources)),
+        list(dict.fromkeys(notice for each in answers.values() for notice in each.notices)),
+        max(each.status for each in answers.values()),
+    )  # fmt: skip
 
 
 def _sets(bought: Bought) -> tuple[Range, Range]:
