@@ -9,36 +9,45 @@ import statistics
 import subprocess
 import sys
 import time
+import tomllib
 from collections.abc import Callable
+
+from msgspec.structs import replace
 
 from anlage.core.beads import Laid, Layout, layout
 from anlage.core.codes import (
     Coupon,
     Demand,
+    Pack,
     Stated,
     StatedDeposit,
     StatedPass,
     cover_box,
+    read_pack,
 )
 from anlage.core.document import Dimension, read_strict, with_at, write
 from anlage.core.heat import arc_energy, over_range
 from anlage.core.joint import Preparation, joint_metal, shape_of
 from anlage.core.procedure import Joint, Wps, with_deposit
 from anlage.core.ranges import Interval, Numbers, between, choices
-from anlage.data.code_packs import code_pack
+from anlage.data.code_packs import code_pack, pack_names
 from anlage.data.files import FOLDER
+from anlage.data.installed_codes import code_folders, pack_files
 from anlage.session.judging.boxes import BoxKeeper, Record
-from anlage.session.kinds import KINDS
+from anlage.session.kinds import PROCEDURE, RECORD
 from anlage.session.proposal.fill import filled
 from anlage.session.works.clerk import Clerk
 from anlage.session.works.filed import Filed
+from anlage.session.works.register import Standpoint
 from anlage.store import Draft, Entry
 
 FRAME_S = 1 / 60
 DOCUMENTS = 1000
-EDITS, PASSES, RECORDS, STARTS = 200, 40, 20, 9
+EDITS, PASSES, RECORDS, STARTS, CODES = 200, 40, 20, 9, 5
 LIBRARIES, AGAINST = "import argparse, json, tomllib", "start with argparse, json, tomllib"
-ADDRESSED = ("joint_type", "backing", "root_opening_mm", "position", "gas_flow_l_min", "amps", "tungsten", "cleaning")
+ADDRESSED = ("joint_type", "backing", "root_opening_mm", "position", "gas_flow_l_min", "amps", "tungsten", "cleaning",
+             "backing_gas", "trailing_gas", "waveform", "retainers", "consumable_insert", "penetration_flux",
+             "preheat_maintenance", "pulsing", "bead_technique", "cup_size", "back_gouging", "peening")  # fmt: skip
 
 
 def record(number: int) -> Record:
@@ -57,7 +66,8 @@ def record(number: int) -> Record:
     fill = {"process": "SMAW", "deposit_thickness_mm": thickness - 4, "f_number": "4", "filler_diameter_mm": 3.2,
             "filler_classification": "E7018", "current_type": "DCEP", "heat_input_kj_mm": heat}  # fmt: skip
     deposits = ({**shared, **root}, {**shared, **fill})
-    return Record(f"PQR-{number}@1", Coupon(name=f"PQR-{number}", joint=joint, deposits=deposits))
+    coupon = Coupon(name=f"PQR-{number}", joint=joint, deposits=deposits, toughness_tested=True)
+    return Record(f"PQR-{number}@1", coupon)
 
 
 def energy_of(volts: Interval, amps: Interval, speed_mm_min: Interval) -> Numbers:
@@ -155,9 +165,9 @@ def proposal_report() -> None:
 
 def many_documents(count: int) -> tuple[list[Filed], list[str], list[str]]:
     """Return so many procedures and records, each a little other than the last, with the ids of both."""
-    filed, ids = [], {"wps": [], "pqr": []}
+    filed, ids = [], {kind.id: [] for kind in (PROCEDURE, RECORD)}
     texts = [path.read_text(encoding="utf-8") for path in sorted((FOLDER / "demo").glob("*.json"))]
-    for kind in KINDS:
+    for kind in (PROCEDURE, RECORD):
         models = [read_strict(text, kind.core) for text in texts if json.loads(text)["format"] == kind.format]
         for number in range(count):
             model = models[number % len(models)]
@@ -175,14 +185,55 @@ def register_report() -> None:
 
     def judged(documents: list[Filed], ids: list[str]) -> float:
         clerk, start = Clerk(), time.perf_counter()
-        clerk.take(documents, [each.entry.id for each in documents])
-        clerk.rows(ids, "si")
+        clerk.take(documents, [each.entry.id for each in documents], {})
+        clerk.rows(ids, Standpoint("si", "2026-11-23"))
         return time.perf_counter() - start
 
     judged(some, procedures[:1])  # loads the pack
     one = statistics.median(judged(some, procedures[:1]) for _ in range(STARTS))
     what = f"Register of {DOCUMENTS} procedures and {DOCUMENTS} records judged for the first time"
     report(what, judged(filed, [*procedures, *records]) / one, f"one procedure by {RECORDS} records")
+
+
+def packs() -> tuple[Pack, ...]:
+    """Return as many packs as a procedure may be judged by: ASME IX in its editions, and others of its size."""
+    shipped = code_pack("asme-ix")
+    files = pack_files(code_folders()["asme-ix"])
+    head = files["pack.toml"].replace('code = "asme-ix"', 'code = "another"')
+    others = [read_pack({**files, "pack.toml": head}, names=pack_names()) for _ in range(CODES - len(shipped.editions))]
+    return (*(replace(shipped, edition=each) for each in shipped.editions), *others)
+
+
+def pack_report() -> None:
+    """Measure how long a pack takes to be read against its bare text, and a procedure by several codes at once."""
+    files = pack_files(code_folders()["asme-ix"])
+    read_pack(files, names=pack_names())
+    rounds = [(timed(lambda: [tomllib.loads(text) for text in files.values()]),
+               timed(lambda: read_pack(files, names=pack_names()))) for _ in range(STARTS)]  # fmt: skip
+    bare, whole = (statistics.median(times) for times in zip(*rounds, strict=True))
+    report(
+        f"one pack of {len(code_pack('asme-ix').rules)} rules read and checked",
+        whole / bare,
+        "tomllib.loads of its files",
+    )
+    demand, records = Demand(impact=True), [record(number) for number in range(RECORDS)]
+    keepers = [BoxKeeper(each) for each in packs()]
+
+    def edited(edit: int) -> None:
+        stated = wps(edit)
+        for keeper in keepers:
+            keeper.judge(stated, records, demand)
+
+    median, most = frames(edited)
+    report(f"edit of a {PASSES}-pass WPS, {CODES} packs, {RECORDS} records, boxes kept, median", median, "60 Hz frame")
+    report("the same, 95 of 100 edits within", most, "60 Hz frame")
+
+
+def timed(work: Callable[[], object]) -> float:
+    """Return how long something takes [s]."""
+    start = time.perf_counter()
+    work()
+    return time.perf_counter() - start
 
 
 def frames(work: Callable[[int], object]) -> tuple[float, float]:
@@ -222,6 +273,7 @@ def main() -> None:
     report("the same, 95 of 100 edits within", most, "60 Hz frame")
     median, _ = frames(lambda edit: cover_box(pack, records[edit % RECORDS].coupon, demand))
     report("one box rebuilt (a record edited), median", median, "60 Hz frame")
+    pack_report()
     bead_report()
     proposal_report()
     register_report()

@@ -30,19 +30,19 @@ SWAPPED = {
 }  # fmt: skip
 NAMES = {"min": "max", "max": "min", "any": "all", "all": "any"}
 NOTED = (  # file, what stands there, the fault, the tests: they survived once
-    ("core/codes/judge.py", "len(stated_in_all) == len(parts)", "stated_in_all", "tests/core"),
+    ("core/codes/case.py", "len(stated_in_all) == len(parts)", "stated_in_all", "tests/core"),
     ("core/codes/derive.py", "return min(limits)", "return max(limits)", "tests/core tests/published tests/session"),
     (
-        "core/codes/judge.py",
+        "core/codes/case.py",
         "variable in own and variable not in clashes",
         "variable in own",
         "tests/core tests/session",
     ),
-    ("core/codes/judge.py", 'is None or own.verdict(process) != "outside"', "is None", "tests/core"),
+    ("core/codes/supports.py", "rank < found[variable][0]", "rank > found[variable][0]", "tests/core"),
     (
         "core/codes/combine.py",
-        "parts[0].low >= outer.parts[-1].high",
-        "parts[-1].high >= outer.parts[0].low",
+        "return least.low > most.high",
+        "return least.low < most.high",
         "tests/core",
     ),
     (
@@ -56,7 +56,7 @@ NOTED = (  # file, what stands there, the fault, the tests: they survived once
     ("session/judging/results.py", "if each.passed:", "if each.passed is not False:", "tests/session"),
     ("session/judging/evidence.py", "own.by and own.reason", "own.by", "tests/session"),
     ("session/judging/statements.py", "answer is None or name in clashes", "answer is None", "tests/session"),
-    ("core/codes/box.py", "max((ruling.rule.confidence", "min((ruling.rule.confidence", "tests/core"),
+    ("core/codes/box.py", "max((ruling.confidence", "min((ruling.confidence", "tests/core"),
     ("core/beads/fill.py", "max(1, round(width_mm / self.pitch_mm))", "1", "tests/core tests/published"),
     ("core/joint/detail.py", "max(span[0] - minus, 0.0)", "max(span[0] + minus, 0.0)", "tests/core tests/session"),
     ("session/judging/assessment.py", "tuple(reversed(records))", "tuple(records)", "tests/session"),

@@ -3,11 +3,12 @@
 from anlage.core.codes.box import Allowance, CoverBox, cover_box
 from anlage.core.codes.candidates import Boxes, Candidate
 from anlage.core.codes.facts import Coupon, Demand, Measured, deposit_labels, pair_token
-from anlage.core.codes.judge import Judgement, Rung, judge
+from anlage.core.codes.judge import Judgement, judge
 from anlage.core.codes.loader import faults_of_pack, read_pack, written_rules
 from anlage.core.codes.marked import marked, overlaid, with_checks
 from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Pack, Rule
+from anlage.core.codes.rungs import Rung
 from anlage.core.codes.stated import Stated, StatedDeposit, StatedPass
 from anlage.core.codes.verdict import Verdict, verdict_of, worst
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from functools import cached_property
+from typing import Any
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -50,6 +51,11 @@ class Allowance(Struct, frozen=True, dict=True):
             kept = self.__dict__["kept"] = (stated, verdict_within(stated, *self._loose))
         verdict: Verdict = kept[1]
         return verdict
+
+    @cached_property
+    def inside(self) -> dict[Any, tuple[Range | None, Any]]:
+        """What was made of it last where a stated set is inside, by what else that hangs on."""
+        return {}
 
     @cached_property
     def clause(self) -> str:

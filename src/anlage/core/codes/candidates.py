@@ -4,7 +4,6 @@ A works file has many records that allow the same of most variables. What is equ
 fails by one variable is not asked about the others, unless nothing better is found.
 """
 
-from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 
 from msgspec import Struct
@@ -79,6 +78,26 @@ class _Limits(Struct):
     limits: list[tuple[Allowance, int]]
 
 
+class _Tally:
+    """Counts for all places at once how often each was among some: the n-th number holds the n-th digit of each."""
+
+    def __init__(self) -> None:
+        self._digits: list[int] = []
+
+    def add(self, places: int) -> None:
+        """Count some places once more."""
+        for n, digit in enumerate(self._digits):
+            if not places:
+                return
+            self._digits[n], places = digit ^ places, digit & places
+        if places:
+            self._digits.append(places)
+
+    def of(self, place: int) -> int:
+        """Return how often a place was counted."""
+        return sum((digit >> place & 1) << n for n, digit in enumerate(self._digits))
+
+
 class Boxes:
     """The boxes of candidate records under one demand, newest first, searched without comparing each in everything.
 
@@ -140,18 +159,17 @@ class Boxes:
         every = self._of_process(sets)
         if not every:
             return None
-        outside, unproven = Counter[int](), Counter[int]()
+        outside, unproven = _Tally(), _Tally()
 
         def count(asked: int, *, few: bool) -> None:
             for variable, limits in self._limits.items():
                 if variable not in beside and few is (len(limits.limits) <= FEW):
-                    for counts, failing in zip(
-                        (outside, unproven), _failing(limits, variable, sets, asked), strict=True
-                    ):
-                        counts.update(_places(failing))
+                    beyond, open_ones = _failing(limits, variable, sets, asked)
+                    outside.add(beyond)
+                    unproven.add(open_ones)
 
         def rank(place: int) -> tuple[int, int, int]:
-            return outside[place], unproven[place], place
+            return outside.of(place), unproven.of(place), place
 
         count(every, few=True)
         bound = self._candidate(min(_places(every), key=rank), sets, beside).rank  # none that is behind it is best
