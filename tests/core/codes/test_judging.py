@@ -9,7 +9,7 @@ from anlage.core.codes import Demand, cover_box, judge
 from anlage.core.codes.verdict import verdict_within
 from anlage.core.ranges import Interval, between, fits, numbers
 from anlage.data.code_packs import code_pack
-from tests.builders import coupon, deposit, failing, judged, metals, verdict, wps
+from tests.builders import BASE, coupon, deposit, failing, judged, metals, verdict, wps
 
 THICK, THIN = coupon(30, name="thick"), coupon(8, name="thin")
 
@@ -215,7 +215,7 @@ def records(draw):
     """A complete record of one or two deposits, and whether impact is demanded."""
     t = draw(thicknesses)
     share = draw(st.sampled_from((1.0, 0.25, 0.5)))
-    processes = draw(st.permutations(("SMAW", "GTAW")))
+    processes = draw(st.permutations(tuple(BASE)))
     shares = [share] if share == 1.0 else [share, 1 - share]
     laid = [
         deposit(process, t=t * part, pass_thickness_mm=min(t * part, draw(st.sampled_from((3.0, 12.0, 20.0)))))
