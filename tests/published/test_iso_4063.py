@@ -36,6 +36,7 @@ def test_the_number_follows_from_process_gas_and_filler(process, filler, gas, nu
     [
         ("GMAW", "ER70S-6", None), ("GMAW", "ER70S-6", "steam"), ("GMAW", "ER70S-6", "Ar or CO2"),
         ("FCAW", "E71T-1C", None), ("GTAW", None, "Ar"), ("SAW", None, None), (None, "E7018", None),
+        ("GTAW", "E7O18", "Ar"),
     ],
 )  # fmt: skip
 def test_what_is_not_stated_leaves_the_number_open(process, filler, gas):

@@ -16,8 +16,7 @@ from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice
 from anlage.data.tables import catalogue, variables, vocabulary
-from anlage.session.judging.coupons import StatedCoupon, StatedCouponDeposit
-from anlage.session.judging.derivations import MAKES
+from anlage.session.judging.coupons import MAKES, StatedCoupon, StatedCouponDeposit
 from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.judging.what_if import what_if
 from anlage.session.keyed.answer import Answer

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from functools import cache
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from anlage.core.catalogue import GROUP_COLUMNS, Filler
 from anlage.core.codes.loader import read_pack, written_rules
@@ -10,9 +10,11 @@ from anlage.core.codes.marked import marked, overlaid
 from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.errors import FormatError, UnknownNameError
-from anlage.core.rulebook import Overlay, Rulebook
 from anlage.data.installed_codes import HEAD, code_folders, pack_files
 from anlage.data.tables import catalogue, unit_table, variables, vocabulary
+
+if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
+    from anlage.core.rulebook import Overlay, Rulebook
 
 
 @cache
@@ -34,7 +36,7 @@ def code_pack(code: str) -> Pack:
     return pack
 
 
-def marked_pack(code: str, book: Rulebook) -> Pack:
+def marked_pack(code: str, book: "Rulebook") -> Pack:
     """Return the pack of a code with the overlays of a rulebook.
 
     Raises
@@ -45,7 +47,7 @@ def marked_pack(code: str, book: Rulebook) -> Pack:
     return marked(shipped, book, lambda overlay: overlaid_rules(code, overlay))
 
 
-def overlaid_rules(code: str, overlay: Overlay) -> tuple[Rule, ...]:
+def overlaid_rules(code: str, overlay: "Overlay") -> tuple[Rule, ...]:
     """Return what an overlay makes of a rule.
 
     Raises

@@ -212,7 +212,7 @@ def test_from_a_record_to_the_sheet_by_keyboard_alone(person, tmp_path, monkeypa
     for variable, text in (("deposit_thickness_mm", "0..6"), ("operation", "m"), ("pass_thickness_mm", "3")):
         # Down the ladder to what the cards do not hold, and into the field beside it.
         wanted = next(n for n, line in enumerate(ladder.lines) if line.is_problem and line.rung.variable == variable)
-        person.press("Home", *["Down"] * wanted, "Return")
+        person.press("Home", *["Down"] * (wanted + 1), "Return")  # under the head of the problems
         person.type(text)
         person.press("Alt+R")
     problems = {line.rung.variable: line.reason for line in ladder.lines if line.is_problem}

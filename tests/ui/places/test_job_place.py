@@ -113,7 +113,7 @@ def test_every_leaf_of_the_job_file_is_found_and_gone_to(demo):
 def test_what_metals_and_fillers_are_to_the_codes_stands_beside_them(demo):
     demo.press("Alt+P")
     card = next(iter(demo.place.deposits.cards.values()))
-    assert card.numbers.text() == filler_words("ER70S-2")
+    assert card.numbers.text() == f"ISO 4063 141, {filler_words('ER70S-2')}"
     card.fields["filler"].setFocus(Qt.FocusReason.TabFocusReason)
     demo.type("E7O18")
     assert card.numbers.text() == "not in the catalogue: nothing is known of it"

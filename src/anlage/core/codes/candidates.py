@@ -12,6 +12,7 @@ from anlage.core.codes.box import Allowance, CoverBox
 from anlage.core.ranges import Range, is_any
 
 NOTHING: frozenset[str] = frozenset()
+KEPT = 4  # sets of one variable whose comparison is kept: of the deposits of one procedure
 FEW = 24  # allowances of one variable that are compared before it is known which records come into question
 
 
@@ -76,6 +77,7 @@ class _Limits(Struct):
 
     stated: int
     limits: list[tuple[Allowance, int]]
+    known: list[tuple[Range | None, int, int]]  # sets that were compared last, with who fails by them: newest first
 
 
 class _Tally:
@@ -124,6 +126,7 @@ class Boxes:
                 sum(1 << place for place in by_limit.pop(None, ())),
                 [(own[variable, *limit], sum(1 << place for place in places))
                  for limit, places in by_limit.items() if limit is not None],
+                [],
             )
             for variable, by_limit in sorted(found.items(), key=lambda each: len(each[1]))
         }  # fmt: skip
@@ -191,7 +194,19 @@ class Boxes:
 def _failing(limits: _Limits, variable: str, sets: Mapping[str, Range], asked: int) -> tuple[int, int]:
     """Return who of those asked fails by a variable: outside, and unproven."""
     own = sets.get(variable)
-    outside, unproven = 0, limits.stated & asked if own is None else 0
+    if len(limits.limits) > FEW:
+        outside, unproven = _compared(limits, own, asked)
+        return outside & asked, unproven & asked
+    for stated, outside, unproven in limits.known:  # an edit changes few variables: the others were compared before
+        if stated is own or stated == own:
+            return outside & asked, unproven & asked
+    outside, unproven = _compared(limits, own, -1)
+    limits.known[:] = [(own, outside, unproven), *limits.known[: KEPT - 1]]
+    return outside & asked, unproven & asked
+
+
+def _compared(limits: _Limits, own: Range | None, asked: int) -> tuple[int, int]:
+    outside, unproven = 0, limits.stated if own is None else 0
     for allowance, places in limits.limits:
         if places & asked:
             verdict = allowance.verdict(own)
@@ -199,7 +214,7 @@ def _failing(limits: _Limits, variable: str, sets: Mapping[str, Range], asked: i
                 outside |= places
             elif verdict == "unproven":
                 unproven |= places
-    return outside & asked, unproven & asked
+    return outside, unproven
 
 
 def _places(found: int) -> Iterator[int]:

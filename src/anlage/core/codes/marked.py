@@ -1,7 +1,7 @@
 """A pack with what the people of a works say of its rules: overlays in place of its words, checks beside them."""
 
 from collections.abc import Callable, Mapping
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import tomli
 from msgspec.structs import replace
@@ -9,7 +9,11 @@ from msgspec.structs import replace
 from anlage.core.codes.kinds import Unknown
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.errors import AnlageError, FormatError, UnknownNameError
-from anlage.core.rulebook import Check, Overlay, Rulebook
+
+if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
+    from anlage.core.rulebook import Check, Overlay, Rulebook
+
+    Maker = Callable[[Overlay], tuple[Rule, ...]]
 
 Reader = Callable[[Mapping[str, Mapping[str, Any]]], Pack]  # reads a pack anew, with other keys in some of its rules
 FIXED = ("id", "variable", "scope", "route", "basis", "editions", "confidence", "source")  # it would be another rule
@@ -32,7 +36,7 @@ def keys_in(text: str, *, where: str = "overlay") -> Mapping[str, Any]:
     return keys
 
 
-def overlaid(shipped: Pack, overlay: Overlay, read: Reader) -> tuple[Rule, ...]:
+def overlaid(shipped: Pack, overlay: "Overlay", read: Reader) -> tuple[Rule, ...]:
     """Return the rules that an overlay makes of the shipped one; a mixture has several under one id.
 
     Parameters
@@ -59,7 +63,7 @@ def overlaid(shipped: Pack, overlay: Overlay, read: Reader) -> tuple[Rule, ...]:
     return tuple(replace(rule, overlay=overlay) for rule in found.rules if rule.id == overlay.rule)
 
 
-def marked(shipped: Pack, book: Rulebook, make: Callable[[Overlay], tuple[Rule, ...]]) -> Pack:
+def marked(shipped: Pack, book: "Rulebook", make: "Maker") -> Pack:
     """Return a pack with the overlays of a rulebook; one that does not hold any more leaves its rule unknown.
 
     Parameters
@@ -78,7 +82,7 @@ def marked(shipped: Pack, book: Rulebook, make: Callable[[Overlay], tuple[Rule, 
     return replace(shipped, rules=tuple(sorted(rules, key=lambda rule: (rule.rank, rule.file, rule.line))))
 
 
-def with_checks(pack: Pack, checks: tuple[Check, ...], edition: str) -> Pack:
+def with_checks(pack: Pack, checks: "tuple[Check, ...]", edition: str) -> Pack:
     """Return a pack of one edition whose rules carry the checks that hold for it: of these words, in that edition."""
     standing: dict[tuple[str, str], tuple[Check, ...]] = {}
     for each in checks:
@@ -94,7 +98,7 @@ def with_checks(pack: Pack, checks: tuple[Check, ...], edition: str) -> Pack:
     return replace(pack, rules=rules, edition=edition)
 
 
-def _of(own: tuple[Rule, ...], overlay: Overlay, make: Callable[[Overlay], tuple[Rule, ...]]) -> tuple[Rule, ...]:
+def _of(own: tuple[Rule, ...], overlay: "Overlay", make: "Maker") -> tuple[Rule, ...]:
     if own[0].said != overlay.over:
         return _unknown(own, overlay, STALE)
     try:
@@ -103,5 +107,5 @@ def _of(own: tuple[Rule, ...], overlay: Overlay, make: Callable[[Overlay], tuple
         return _unknown(own, overlay, f"its overlay cannot be read: {fault.what}")
 
 
-def _unknown(own: tuple[Rule, ...], overlay: Overlay, why: str) -> tuple[Rule, ...]:
+def _unknown(own: tuple[Rule, ...], overlay: "Overlay", why: str) -> tuple[Rule, ...]:
     return tuple(replace(rule, kind=Unknown(why), overlay=overlay) for rule in own)

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from functools import cached_property
 from types import MappingProxyType
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 import msgspec
 from msgspec import Struct
@@ -15,7 +15,9 @@ from anlage.core.codes.kinds import RuleKind
 from anlage.core.codes.limits import Limit
 from anlage.core.codes.specimens import Specimens
 from anlage.core.ranges import Interval, Numbers, Range, numbers
-from anlage.core.rulebook import Check, Overlay
+
+if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
+    from anlage.core.rulebook import Check, Overlay
 
 Scope = Literal["joint", "deposit", "pass"]
 
@@ -67,8 +69,8 @@ class Rule(Struct, frozen=True, kw_only=True):
     editions: tuple[str, ...] = ()  # in which it holds; all where it names none
     stage: Stage = "wps"
     said: str = ""  # the fingerprint of its words
-    checks: tuple[Check, ...] = ()  # by whom these very words were laid beside a copy of the edition in use
-    overlay: Overlay | None = None  # what a person put in place of its own words
+    checks: "tuple[Check, ...]" = ()  # by whom these very words were laid beside a copy of the edition in use
+    overlay: "Overlay | None" = None  # what a person put in place of its own words
 
     @property
     def is_of_record(self) -> bool:

@@ -15,6 +15,9 @@ from anlage.core.results import Notice
 from anlage.core.variables import spoken
 from anlage.data.tables import catalogue, processes
 
+HEAT = "heat_input_kj_mm"
+MAKES = ("flux", "filler_make")  # trade names: case and blanks do not count
+
 
 class StatedCouponDeposit(Struct, frozen=True, kw_only=True):
     """One deposit of a coupon as stated by hand; `None` and absent facts are not stated."""
@@ -114,7 +117,7 @@ def _deposit_facts(deposit: StatedCouponDeposit, derive: Derivations) -> dict[st
         "f_number": deposit.f_number,
         "a_number": deposit.a_number,
         "shielding_gas": catalogue().gas(deposit.gas).id if deposit.gas else None,
-        "heat_input_kj_mm": _heat_input(deposit),
+        HEAT: _heat_input(deposit),
     }
     return facts | {name: fact for name, fact in optional.items() if fact is not None}
 

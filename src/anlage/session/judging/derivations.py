@@ -11,12 +11,12 @@ from anlage.core.procedure import Deposit, Joint, Pass, Sector, Wps, pass_energy
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded, RecordedDeposit, WeldedPass
 from anlage.data.tables import processes
+from anlage.session.judging.coupons import MAKES
 from anlage.session.judging.results import way_of_bends
 from anlage.session.leaves.gases import GASES, gas_tokens
 from anlage.session.leaves.iso_numbers import iso_number
 
 NONE = "none"
-MAKES = ("flux", "filler_make")
 SETTINGS = ("current_a", "voltage_v", "travel_speed_mm_min")
 
 

@@ -1,13 +1,16 @@
 """The pack and edition that a document or a command names, with what the people of a works say of its rules."""
 
 from collections.abc import Mapping
+from typing import TYPE_CHECKING
 
 from msgspec import Struct, field
 
 from anlage.core.codes import Pack, with_checks
 from anlage.core.errors import FormatError, UnknownNameError
-from anlage.core.rulebook import Rulebook
 from anlage.data.code_packs import code_pack, marked_pack
+
+if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
+    from anlage.core.rulebook import Rulebook
 
 
 class Codes(Struct, frozen=True, dict=True):
@@ -17,9 +20,9 @@ class Codes(Struct, frozen=True, dict=True):
     nothing is judged by that code.
     """
 
-    books: Mapping[str, Rulebook | None] = field(default_factory=dict)
+    books: "Mapping[str, Rulebook | None]" = field(default_factory=dict)
 
-    def book(self, code: str) -> Rulebook | None:
+    def book(self, code: str) -> "Rulebook | None":
         """Return the rulebook of a code; `None` where nobody has marked anything.
 
         Raises

@@ -10,10 +10,9 @@ from anlage.core.codes.facts import Fact
 from anlage.core.procedure import Deposit
 from anlage.core.ranges import Numbers, Range, numbers
 from anlage.core.record import RecordedDeposit
+from anlage.session.judging.coupons import HEAT
 from anlage.session.judging.derivations import measured
 from anlage.session.leaves.iso_numbers import efficiency_of
-
-HEAT = "heat_input_kj_mm"
 
 
 def with_stated_heat(sets: dict[str, Range], deposit: Deposit, pack: Pack) -> dict[str, Range]:
@@ -38,16 +37,10 @@ def with_recorded_heat(facts: dict[str, Fact], deposit: RecordedDeposit, pack: P
     own = facts.get(HEAT)
     if isinstance(own, Measured):
         k = _efficiency(deposit)
-        return kept if k is None else kept | {HEAT: with_efficiency(own, k)}
+        return kept if k is None else kept | {HEAT: own.times(k)}
     told = deposit.heat_input_kj_mm if deposit.heat_input_basis == "heat_input" else None
     found = measured(told) if told is not None else None
     return kept if found is None else kept | {HEAT: found}
-
-
-def with_efficiency(own: Measured, k: float) -> Measured:
-    """Return a measured arc energy as heat input, by the efficiency of its process."""
-    sure = None if own.sure is None else own.sure * k
-    return Measured(own.least * k, own.mean * k, own.most * k, sure)
 
 
 def _efficiency(deposit: Deposit | RecordedDeposit) -> float | None:

@@ -11,7 +11,7 @@ from anlage.core.quantities.units import System
 from anlage.core.ranges import Numbers
 from anlage.data.tables import unit_table
 from anlage.session.judging.assessment import Assessment
-from anlage.session.judging.heat_basis import HEAT
+from anlage.session.judging.coupons import HEAT
 from anlage.session.leaves.iso_numbers import efficiency_of
 
 

@@ -11,9 +11,15 @@ from anlage.core.codes.facts import Fact, Facts, deposit_facts, joint_facts
 from anlage.core.results import Notice, Source
 from anlage.core.variables import spoken
 from anlage.data.tables import catalogue
-from anlage.session.judging.coupons import CouponFacts, StatedCoupon, StatedCouponDeposit, coupon_facts, is_without
+from anlage.session.judging.coupons import (
+    HEAT,
+    CouponFacts,
+    StatedCoupon,
+    StatedCouponDeposit,
+    coupon_facts,
+    is_without,
+)
 from anlage.session.judging.editions import SHIPPED, Codes
-from anlage.session.judging.heat_basis import HEAT, with_efficiency
 from anlage.session.leaves.iso_numbers import efficiency_of
 
 SCOPED_BELOW = ("deposit", "pass")
@@ -78,7 +84,7 @@ def _in_heat_input(stated: StatedCouponDeposit, facts: dict[str, Fact]) -> dict[
         return facts
     row = efficiency_of(stated.process, stated.filler, stated.gas)
     kept = {name: each for name, each in facts.items() if name != HEAT}
-    return kept if row is None or row.k is None else kept | {HEAT: with_efficiency(own, row.k)}
+    return kept if row is None or row.k is None else kept | {HEAT: own.times(row.k)}
 
 
 def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool:

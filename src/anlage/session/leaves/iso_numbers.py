@@ -76,4 +76,9 @@ def _form(filler: str | None, *, hand_fed: bool) -> str:
         return "none"
     own = filler.strip().rpartition("-E")  # the electrode behind a flux: F7A2-EM12K, F7A2-EC1
     wire = f"E{own[2]}" if own[0] and not hand_fed else filler.strip()
-    return "strip" if STRIP.match(wire) else "cored" if CORED.match(wire) else "solid"
+    if STRIP.match(wire) or CORED.match(wire):
+        return "strip" if STRIP.match(wire) else "cored"
+    try:
+        return "solid" if catalogue().filler(filler) else ""
+    except UnknownNameError:
+        return ""  # nobody knows what it is
