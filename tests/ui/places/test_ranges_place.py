@@ -207,6 +207,30 @@ def test_the_fewest_changes_are_shown_taken_in_one_step_and_taken_back(gates):
     assert gates.wps is before
 
 
+def test_a_line_that_is_kept_is_changed_no_more_and_told_as_left(gates):
+    gates.press("Shift+F7")
+    dialog = gates.place.mend_dialog
+    own = [each.path for each in dialog.found[0].changes].index("preheat/minimum_c")
+    dialog.comparison.table.setCurrentCell(own, 0)
+    gates.click(dialog.keep_button)
+    assert dialog.list.item(0).text() == "By OST-R-03: 1 change, 2 left open"
+    assert "Preheat: ≥ 35\u2009°C is allowed, and it is kept as it is." in dialog.said.text()
+    gates.click(dialog.take_button)
+    gates.settle()
+    assert gates.wps.preheat.minimum_c == 20.0
+    assert [text for _, text in gates.desk.strip.parts()] == ["54 inside", "2 outside"]
+
+
+def test_what_was_kept_may_change_again(gates):
+    gates.press("Shift+F7")
+    dialog = gates.place.mend_dialog
+    gates.click(dialog.keep_button)
+    assert dialog.release_button.isVisible()
+    gates.click(dialog.release_button)
+    assert dialog.list.item(0).text() == "By OST-R-03: 2 changes, 1 left open"
+    assert not dialog.release_button.isVisible()
+
+
 def test_leaving_changes_nothing_and_a_sound_procedure_says_so(gates):
     before = gates.wps
     gates.click(gates.place.mend)

@@ -64,7 +64,7 @@ def mendings(
     wps : the procedure
     assess : judges one by all records, or by the one that is named
     system : the units of the reader
-    locked : the parts of a procedure that are not changed
+    locked : the parts of a procedure, or single leaves, that are not changed
     """
     proof = assess(wps, "")
     if proof.judgement is None or proof.judgement.verdict == "inside":
@@ -100,7 +100,7 @@ def _mended(wps: Wps, assess: Judge, by: str, system: System, locked: tuple[str,
 def _with_rung(wps: Wps, rung: Rung, locked: tuple[str, ...]) -> Wps:
     """Return a procedure with the leaves of one rung nearest to what is stated within what is allowed."""
     for path in _leaves(wps, rung):
-        if path.split("/")[0] in locked:
+        if path in locked or path.split("/")[0] in locked:
             continue
         try:
             value = _nearest(at(wps, path), rung)
@@ -172,6 +172,8 @@ def _left(rung: Rung, wps: Wps, locked: tuple[str, ...], system: System) -> str:
     title = f"{spoken_variable(rung.variable)}{f', {rung.label}' if rung.label else ''}"
     asked = set_text(rung.variable, rung.sure, system)
     path = leaf_of_rung(wps, rung)
+    if path in locked:
+        return f"{title}: {asked} is allowed, and it is kept as it is."
     if path.split("/")[0] in locked:
         return f"{title}: {asked} is allowed, and the job asks for more: weld a test that covers it."
     if rung.stated is None:
@@ -185,7 +187,7 @@ def _differences(wps: Wps, changed: Wps, system: System) -> Iterator[Difference]
         for each in (wps, changed):
             text, field = shown(each, path, system), field_of(path)
             texts.append(f"{field.say(text)} {field.unit(system)}".strip() if text else "–")
-        yield Difference(named(changed, path), *texts)
+        yield Difference(named(changed, path), texts[0], texts[1], path)
 
 
 def _changed_paths(wps: Wps, changed: Wps) -> list[str]:

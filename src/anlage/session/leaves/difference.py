@@ -6,8 +6,9 @@ NONE = "–"
 
 
 class Difference(Struct, frozen=True):
-    """One leaf that says something else on either side: what it is called, and what it says there."""
+    """One leaf that says something else on either side: what it is called, what it says there, its path if known."""
 
     label: str
     left: str
     right: str
+    path: str = ""

@@ -49,6 +49,8 @@ def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command,
                 words="copy template clone"),
         Command("coupon", "Weld a coupon of this: a record from the procedure", "", desk.weld_coupon, (PROCEDURE.id,),
                 words="PQR record test piece plan"),
+        Command("hanging", "What hangs on this record", "Ctrl+Shift+H", partial(_hanging, desk), (RECORD.id,),
+                words="rest lose fail depends procedures"),
         Command("delete", "Put the document away", "Ctrl+Backspace", desk.delete_document, ANY,
                 words="delete remove trash discard"),
         Command("restore", "Bring the document back that was put away", "Ctrl+Shift+Backspace", desk.restore_document),
@@ -152,6 +154,10 @@ def documents_menu(desk: "WindowDesk") -> QMenu:
     for name in ("new", "new_record", "new_machine", "duplicate", "open"):
         menu.addAction(desk.actions[name])
     return menu
+
+
+def _hanging(desk: "WindowDesk") -> None:
+    loaded("anlage.ui.desk.hanging:ask")(desk)
 
 
 def find(desk: "WindowDesk") -> None:

@@ -201,10 +201,17 @@ class RangesPlace(Place):
         make = loaded("anlage.ui.places.ranges.mend_dialog:MendDialog")
         dialog: MendDialog = make(self._mendings, self._take, self.window())
         self.mend_dialog = dialog
+        dialog.finished.connect(self._on_mended)
         dialog.open()
 
-    def _mendings(self, ranges_too: bool) -> Sequence[Mending]:  # noqa: FBT001 - what a check box says
-        locked = ("metals",) if ranges_too else LOCKED
+    def _on_mended(self, _answer: int) -> None:
+        """Give the keyboard back to the ladder."""
+        self.mend_dialog = None
+        self.window().activateWindow()
+        self.begin()
+
+    def _mendings(self, ranges_too: bool, kept: Sequence[str]) -> Sequence[Mending]:  # noqa: FBT001 - of a check box
+        locked = (*(("metals",) if ranges_too else LOCKED), *kept)
         return mendings(self.document.value, self.desk.assess, self.document.system, locked)
 
     def _take(self, mending: Mending) -> None:
