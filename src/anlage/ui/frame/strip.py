@@ -34,7 +34,7 @@ class ProofStrip(QWidget):
         self.proof: Assessment | None = None
         self._sentences: Callable[[], Sequence[str]] = tuple
         self._waiting = self._since = ""
-        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+        self.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
         reader.look_changed.connect(self.update)
 
     def show_proof(
@@ -65,7 +65,8 @@ class ProofStrip(QWidget):
         if event.type() == QEvent.Type.ToolTip:
             found = self._sentences()
             more = len(found) - LISTED
-            self.setToolTip("\n".join([*found[:LISTED], *([f"and {more} more"] if more > 0 else [])]))
+            since = [f"{self._since[0].upper()}{self._since[1:]}."] if self._since else []
+            self.setToolTip("\n".join([*since, *found[:LISTED], *([f"and {more} more"] if more > 0 else [])]))
         return super().event(event)
 
     def parts(self) -> list[tuple[str, str]]:
@@ -83,9 +84,16 @@ class ProofStrip(QWidget):
         return [*missing, *told, *waiting, *since]
 
     def sizeHint(self) -> QSize:
+        return QSize(self._width(self.parts()), 28)
+
+    def minimumSizeHint(self) -> QSize:
+        """As wide as the verdicts: what changed is cut short where there is no room, and whole in the tip."""
+        return QSize(self._width([each for each in self.parts() if each[0]]), 28)
+
+    def _width(self, parts: Sequence[tuple[str, str]]) -> int:
         metrics = self.fontMetrics()
-        widths = [(MARK_PX + GAP_PX if verdict else 0) + metrics.horizontalAdvance(t) for verdict, t in self.parts()]
-        return QSize(sum(widths) + APART_PX * max(len(widths) - 1, 0), 28)
+        widths = [(MARK_PX + GAP_PX if verdict else 0) + metrics.horizontalAdvance(text) for verdict, text in parts]
+        return sum(widths) + APART_PX * max(len(widths) - 1, 0)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         self.asked.emit(self._part_at(event.position().x()))
@@ -113,5 +121,7 @@ class ProofStrip(QWidget):
                 x += MARK_PX + GAP_PX
             painter.setPen(colour)
             width = painter.fontMetrics().horizontalAdvance(text)
-            painter.drawText(QRectF(x, 0, width + 2, self.height()), int(Qt.AlignmentFlag.AlignVCenter), text)
+            room = width if verdict else self.width() - x
+            shown = painter.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, room)
+            painter.drawText(QRectF(x, 0, width + 2, self.height()), int(Qt.AlignmentFlag.AlignVCenter), shown)
             x += width + APART_PX
