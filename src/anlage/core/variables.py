@@ -34,6 +34,7 @@ class Stating(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class Variable(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     """One variable: `tokens` are its words or where they are kept, `fact` marks what is asked of coupons alone.
 
+    Of `pairs` both ends are words; with a `grade` each has a number of that kind of quantity as well.
     `asked` is the leaf by which a procedure asks it of any record; an `optional` one that a procedure does not state
     does not concern it.
     """
@@ -43,6 +44,7 @@ class Variable(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=
     kind: str = ""
     tokens: str | tuple[str, ...] = ""
     pairs: bool = False
+    grade: str = ""
     fact: bool = False
     asked: str = ""
     optional: bool = False

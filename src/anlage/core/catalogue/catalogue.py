@@ -43,6 +43,7 @@ class MetalGroup(msgspec.Struct, frozen=True):
     groups: Mapping[str, str]
     confidence: str
     source: str
+    yield_mpa: float | None = None  # specified minimum
 
     def group(self, system: str) -> str:
         """Return its group in a system, such as `p_number` or `iso15608_group`; "" where the table has none."""
@@ -120,7 +121,7 @@ class Catalogue:
         key = metal_key(name)
         if metal := self._metals.get(key):
             groups = {system: getattr(metal, column) for system, column in GROUP_COLUMNS.items()}
-            return MetalGroup(metal.id, groups, metal.confidence, metal.source)
+            return MetalGroup(metal.id, groups, metal.confidence, metal.source, metal.smys_mpa)
         if row := self._p_rows.get(key):
             groups = {"p_number": row.p_number, "group_number": row.group_number}
             return MetalGroup(row.id, groups, row.confidence, row.source)

@@ -10,7 +10,7 @@ from msgspec import Struct
 from anlage.core.catalogue import Filler, MetalGroup
 from anlage.core.codes.a_number import ANumberRow, a_numbers
 from anlage.core.codes.facts import Fact, pair_token
-from anlage.core.ranges import Interval
+from anlage.core.ranges import Interval, graded_end
 
 
 class Pattern(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -33,6 +33,7 @@ class Derivation(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_onl
     of: Literal["metals", "filler"]
     columns: Annotated[tuple[str, ...], msgspec.Meta(min_length=1)]
     form: Literal["", "pair", "ends"] = ""  # of metals: both joined, or each for itself
+    graded: bool = False  # of a pair: each end with its yield strength [MPa]
     withhold: tuple[Literal["H", "M", "L", "unknown"], ...] = ()  # confidences that make no fact
     analysis: str = ""  # the table that works it out from a deposit analysis
     patterns: tuple[Pattern, ...] = ()
@@ -78,7 +79,7 @@ class Derivations(Struct, frozen=True):
         for row in self.rows:
             if row.of != "metals":
                 continue
-            ends = [_end(metal, row.columns) for metal in (one, other or one)]
+            ends = [(_graded if row.graded else _end)(metal, row.columns) for metal in (one, other or one)]
             if row.form == "ends":
                 facts[row.variable] = frozenset(end for end in ends if end)
             elif all(ends):
@@ -135,6 +136,12 @@ def _end(metal: MetalGroup, columns: Sequence[str]) -> str:
     first, *others = columns
     parts = [metal.group(first) or metal.name, *(metal.group(column) for column in others)]
     return "-".join(parts) if all(parts) else ""
+
+
+def _graded(metal: MetalGroup, columns: Sequence[str]) -> str:
+    """Return one end with its grade; "" where a group of it or its yield strength is not known."""
+    groups = [metal.group(column) for column in columns]
+    return graded_end("-".join(groups), metal.yield_mpa) if all(groups) and metal.yield_mpa else ""
 
 
 def leading(group: str) -> str:

@@ -12,7 +12,7 @@ from msgspec import Struct
 
 from anlage.core.codes.box import readings_of
 from anlage.core.codes.conditions import Condition, concern
-from anlage.core.codes.facts import Demand, Fact, Facts
+from anlage.core.codes.facts import Demand, Fact, Facts, pair_token
 from anlage.core.codes.functions import Function
 from anlage.core.codes.kind_reader import numbers_within
 from anlage.core.codes.kinds import (
@@ -30,10 +30,11 @@ from anlage.core.codes.kinds import (
     Table,
     UpTo,
 )
+from anlage.core.codes.metal_pairs import MetalPairs
 from anlage.core.codes.names import NAMES_OF_METALS, Names
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.quantities.units import System
-from anlage.core.ranges import Interval, Numbers
+from anlage.core.ranges import Interval, Numbers, graded_end
 
 MOST = 40  # examples of one rule
 PLAIN = 20.0  # a number of a kind that the caller knows none of
@@ -110,6 +111,9 @@ class _Maker:
             yield {f"declared.{kind.on}": self._declared(kind.on)}
         elif isinstance(kind, Same | Function):
             yield {kind.on: self._sample(kind.on)}
+        elif isinstance(kind, MetalPairs):
+            for token in self._of_pairs(kind):
+                yield {kind.on: token}
         elif isinstance(kind, Group | Map | Attribute | UpTo):
             for token in self._tokens_of(kind):
                 yield {kind.on: token}
@@ -129,6 +133,13 @@ class _Maker:
             if isinstance(kind, Group) or kind.otherwise_same:
                 other = self._other(kind.on, frozenset[str]().union(*sets))
                 yield from (other,) if other else ()
+
+    def _of_pairs(self, kind: MetalPairs) -> Iterator[str]:
+        """Yield a tested pair for each row: the last subgroup of one group, the first of the other."""
+        high = self.samples.numbers.get(kind.on, PLAIN)
+        low = round(high / BEYOND, -1)
+        for one, other in (row.tested for row in kind.rows):
+            yield pair_token(graded_end(kind.members[one][-1], high), graded_end(kind.members[other][0], low))
 
     def _of_table(self, table: Table) -> Iterator[tuple[Case, Rows]]:
         for row in table.rows:

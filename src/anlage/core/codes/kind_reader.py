@@ -1,6 +1,6 @@
 """Reads the kind of a rule with its parameters."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from itertools import combinations
 from types import MappingProxyType
 from typing import Any
@@ -25,6 +25,7 @@ from anlage.core.codes.kinds import (
     Unknown,
     UpTo,
 )
+from anlage.core.codes.metal_pairs import LETTERS, MetalPairs, PairRow, member_of
 from anlage.core.codes.reader import BOUNDS, Reader
 from anlage.core.codes.written import WrittenEnd
 from anlage.core.ranges import NONE, Interval, Numbers, Range, between, is_none
@@ -37,6 +38,7 @@ PARAMETERS: Mapping[str, set[str]] = MappingProxyType(
         "map": {"map", "otherwise", "also"},
         "band": {"low", "high", "also"},
         "table": {"rows", "of", "also"},
+        "pairs": {"rows", "members", "letters", "alone", "otherwise"},
         "declared": set(),
         "attribute": {"of", "then", "groups", "map", "otherwise", "order", "ranks"},
         "composition": {"relative", "absolute"},
@@ -69,6 +71,7 @@ class KindReader(Reader):
             "map": lambda: self.map(table, on, variable),
             "band": lambda: self.band(table, on, variable),
             "table": lambda: self.table(table, on, variable),
+            "pairs": lambda: self.pairs(table, on),
             "declared": lambda: Declared(on),
             "attribute": lambda: self.attribute(table, on, variable),
             "addressed": Addressed,
@@ -161,6 +164,46 @@ class KindReader(Reader):
                 numbers = f"{rows.index(one) + 1} and {rows.index(two) + 1}"
                 raise self.fault(f"rows {numbers} of {table['id']} overlap", "part them with below and from", "rows")
         return Table(tuple(rows))
+
+    def pairs(self, table: Mapping[str, Any], on: str) -> MetalPairs:
+        """Return which pairs of metals a tested pair covers."""
+        row = self.names.variables.get(on)
+        if row is None or not row.grade:
+            raise self.fault(f"{on} are no pairs with a grade", "take kind map or group", "variable")
+        members = {group: tuple(own) for group, own in self.needed(table, "members").items()}
+        letters = {group: letter for letter, own in self.needed(table, "letters").items() for group in own}
+        metals = [metal for own in members.values() for metal in own]
+        known = [*members, *metals]
+        bare = [group for group in members if letters.get(group) not in LETTERS]
+        if bare or set(letters) - set(members):
+            wrong = (bare or sorted(set(letters) - set(members)))[0]
+            raise self.fault(f"group {wrong} has no letter or no members", "state both, a, b or c", "letters")
+        if table.get("otherwise", "unknown") not in ("letter", "unknown"):
+            raise self.fault(f"otherwise is {table['otherwise']}", "write letter or unknown", "otherwise")
+        twice = sorted(metal for metal in set(metals) if metals.count(metal) > 1)
+        if twice or not set(table.get("alone", ())) <= set(metals):
+            raise self.fault("a subgroup is in two groups, or alone names none", "mend members", "members")
+        rows = tuple(self.pair_row(entry, members, known) for entry in self.needed(table, "rows"))
+        if len({each.tested for each in rows}) < len(rows):
+            raise self.fault(f"{table['id']} tests the same groups twice", "keep one row of them", "rows")
+        otherwise = table.get("otherwise") == "letter"
+        return MetalPairs(on, members, letters, rows, frozenset(table.get("alone", ())), otherwise)
+
+    def pair_row(self, entry: Mapping[str, Any], members: Mapping[str, Any], known: Sequence[str]) -> PairRow:
+        """Return one row: `tested` groups with a dash between, and what they cover, written alike with letters."""
+        self.only(entry, {"tested", "covers", "confidence"}, "a row")
+        if "confidence" in entry:
+            self.one_of(entry, "confidence", ("H", "M", "L"))
+        texts = [self.needed(entry, "tested"), *self.needed(entry, "covers")]
+        ends = [[member_of(end) for end in str(text).split("-")] for text in texts]
+        for text, found in zip(texts, ends, strict=True):
+            if len(found) != 2 or any(each is None or each.metals not in known for each in found):
+                raise self.fault(f"{text} is no pair of groups", 'write "3a-1", groups that members names', "rows")
+        tested, *covers = [(one, other) for one, other in ends if one is not None and other is not None]
+        if any(each.metals not in members or each.letter for each in tested):
+            raise self.fault(f"{texts[0]} are no groups", 'write "3-1"', "rows")
+        first, second = sorted(each.metals for each in tested)
+        return PairRow((first, second), tuple(covers), entry.get("confidence", ""))
 
     def attribute(self, table: Mapping[str, Any], on: str, variable: str) -> Attribute:
         """Return a rule on a property of a token."""

@@ -14,7 +14,7 @@ from anlage.core.codes.conditions import Condition, number_of, tokens_of
 from anlage.core.codes.facts import Fact, Facts, Measured
 from anlage.core.codes.limits import Limit
 from anlage.core.quantities.units import System
-from anlage.core.ranges import ANY, NONE, Choices, Extreme, Interval, Numbers, Range, choices
+from anlage.core.ranges import ANY, NONE, Choices, Extreme, Interval, Numbers, Pairs, Range, choices
 from anlage.core.variables import spoken
 
 
@@ -304,7 +304,7 @@ class Unknown(Struct, frozen=True):
 def _just(value: Fact) -> Range:
     if isinstance(value, str | frozenset):
         return Choices(tokens_of(value))
-    if isinstance(value, Numbers | Choices | Extreme):
+    if isinstance(value, Numbers | Choices | Pairs | Extreme):
         return value
     if isinstance(value, Measured):
         return Numbers((Interval(value.least, value.most),))

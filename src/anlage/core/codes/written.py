@@ -117,6 +117,9 @@ class WrittenRule(Struct, frozen=True):
     high: dict[str, Any] | UnsetType = UNSET
     also: dict[str, Any] | list[str] | str | UnsetType = UNSET
     tokens: dict[str, Any] | list[str] | str | UnsetType = UNSET
+    members: Annotated[dict[str, Some], Meta(min_length=1)] | UnsetType = UNSET
+    letters: Annotated[dict[str, Some], Meta(min_length=1)] | UnsetType = UNSET
+    alone: Some | UnsetType = UNSET
     doubt: bool | UnsetType = UNSET
     route: Route | UnsetType = UNSET
     basis: Basis | UnsetType = UNSET

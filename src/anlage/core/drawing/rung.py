@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterator
 
 from anlage.core.drawing.display import DisplayList, Item, Marker, Path, Point
-from anlage.core.ranges import Interval, Numbers, Range, is_none
+from anlage.core.ranges import Interval, Numbers, Range, is_none, without
 
 HEIGHT_MM = 6.0  # of the whole rung on paper
 ALLOWED_Y, STATED_Y, BLOCK_MM = 4.4, 0.8, 2.0  # of the line, and foot and height of the block
@@ -36,7 +36,7 @@ def rung(stated: Range | None, sure: Range, possible: Range, width_mm: float) ->
         *(_lines(scale, possible, "possible") if possible != sure else ()),
         *_lines(scale, sure, "allowed"),
         *_blocks(scale, stated, "stated"),
-        *(_blocks(scale, stated & ~possible, "overhang") if isinstance(stated, Numbers) else ()),
+        *(_blocks(scale, without(stated, possible), "overhang") if isinstance(stated, Numbers) else ()),
     )
     return DisplayList(items, 1.0, (0.0, 0.0), (width_mm, HEIGHT_MM))
 

@@ -1,6 +1,7 @@
 """The algebra of stated and allowed sets: intervals, numbers, choices and boxes of them."""
 
 from anlage.core.ranges.corners import over_corners
+from anlage.core.ranges.graded import GradedBox, GradedEnd, ends_of, graded_end
 from anlage.core.ranges.interval import Interval
 from anlage.core.ranges.product import Box, uncovered
 from anlage.core.ranges.sets import (
@@ -9,6 +10,7 @@ from anlage.core.ranges.sets import (
     Choices,
     Extreme,
     Numbers,
+    Pairs,
     Range,
     all_but,
     between,
@@ -18,7 +20,9 @@ from anlage.core.ranges.sets import (
     is_none,
     loosened,
     numbers,
+    pairs,
     union,
+    without,
 )
 
 __all__ = [
@@ -27,18 +31,25 @@ __all__ = [
     "Box",
     "Choices",
     "Extreme",
+    "GradedBox",
+    "GradedEnd",
     "Interval",
     "Numbers",
+    "Pairs",
     "Range",
     "all_but",
     "between",
     "choices",
+    "ends_of",
     "fits",
+    "graded_end",
     "is_any",
     "is_none",
     "loosened",
     "numbers",
     "over_corners",
+    "pairs",
     "uncovered",
     "union",
+    "without",
 ]

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 
-from anlage.core.ranges.sets import ANY, Range, is_none, loosened
+from anlage.core.ranges.sets import ANY, Range, is_none, loosened, without
 
 Box = Mapping[str, Range]  # a variable that is not named is unlimited
 
@@ -40,7 +40,7 @@ def uncovered(target: Box, boxes: Iterable[Box], axes: Sequence[str]) -> list[di
 def _minus(part: dict[str, Range], box: Box, axes: Sequence[str]) -> Iterable[dict[str, Range]]:
     inner = dict(part)
     for axis in axes:
-        outside = inner[axis] & ~box[axis]
+        outside = without(inner[axis], box[axis])
         if not is_none(outside):
             yield {**inner, axis: outside}
         inner[axis] = inner[axis] & box[axis]

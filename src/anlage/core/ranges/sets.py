@@ -4,10 +4,11 @@ Glossary
 --------
 numbers : finitely many intervals, sorted, apart from each other
 choices : these tokens, or all tokens but these
+pairs : pairs of graded ends, as boxes and as tokens
 ANY, NONE : everything and nothing, whatever kind of set they meet
 
-All are closed under `&`, `|` and `~`, exactly: no rounding, no tolerance. The one tolerance of the product is
-`loosened`, which moves closed ends outward by a millionth of their value; `fits` uses it.
+All are closed under `&` and `|`, and all but pairs under `~`, exactly: no rounding, no tolerance. The one tolerance of
+the product is `loosened`, which moves closed ends outward by a millionth of their value; `fits` uses it.
 """
 
 import math
@@ -18,6 +19,7 @@ from typing import final
 from msgspec import Struct
 
 from anlage.core.errors import InputError
+from anlage.core.ranges.graded import GradedBox, GradedEnd, common, covered, lies_in, without_needless
 from anlage.core.ranges.interval import Interval
 
 TOLERANCE = 1e-6  # relative, DESIGN: 1.1 × 13 mm is not exact in binary
@@ -88,14 +90,14 @@ class Numbers(Struct, frozen=True):
     def __and__(self, other: "Range") -> "Range":
         if isinstance(other, Extreme):
             return other & self
-        if isinstance(other, Choices):
+        if isinstance(other, Choices | Pairs):
             return self & _as_extreme(other)
         return Numbers(tuple(_meet(self.parts, other.parts)))
 
     def __or__(self, other: "Range") -> "Range":
         if isinstance(other, Extreme):
             return other | self
-        if isinstance(other, Choices):
+        if isinstance(other, Choices | Pairs):
             return self | _as_extreme(other)
         return numbers((*self.parts, *other.parts))
 
@@ -121,6 +123,8 @@ class Choices(Struct, frozen=True):
             if other.but:
                 return self.but and self.tokens <= other.tokens
             return other.tokens.isdisjoint(self.tokens) if self.but else other.tokens <= self.tokens
+        if isinstance(other, Pairs):
+            return is_any(self) or (not other.boxes and self.contains(Choices(other.tokens)))
         return is_none(other) or (is_any(other) and is_any(self))
 
     def gap_to(self, other: "float | str | Range") -> float | None:
@@ -130,8 +134,13 @@ class Choices(Struct, frozen=True):
     def __and__(self, other: "Range") -> "Range":
         if isinstance(other, Extreme):
             return other & self
+        if isinstance(other, Pairs):
+            return other & self
         if isinstance(other, Numbers):
             return _as_extreme(self) & other
+        return self._common(other)
+
+    def _common(self, other: "Choices") -> "Choices":
         match self.but, other.but:
             case False, False:
                 return Choices(self.tokens & other.tokens)
@@ -143,7 +152,11 @@ class Choices(Struct, frozen=True):
                 return Choices(self.tokens | other.tokens, but=True)
 
     def __or__(self, other: "Range") -> "Range":
-        return ~(~self & ~other)
+        if isinstance(other, Pairs | Extreme):
+            return other | self
+        if isinstance(other, Numbers):
+            return _as_extreme(self) | other
+        return ~(~self)._common(~other)
 
     def __invert__(self) -> "Choices":
         return Choices(self.tokens, but=not self.but)
@@ -153,7 +166,58 @@ class Choices(Struct, frozen=True):
         return (f"all but {listed}" if listed else "any") if self.but else (listed or "none")
 
 
-Range = Numbers | Choices | Extreme
+@final
+class Pairs(Struct, frozen=True):
+    """Pairs of graded ends: all that lie in any of `boxes`, and these `tokens`; build it with `pairs`.
+
+    It has no complement: where one is wanted, the stated set is words.
+    """
+
+    boxes: tuple[GradedBox, ...]
+    tokens: frozenset[str] = frozenset()
+
+    def contains(self, other: "float | str | Range") -> bool:
+        """Whether every member of `other` (a pair or a set) is a member."""
+        if isinstance(other, str):
+            return other in self.tokens or lies_in(other, self.boxes)
+        if isinstance(other, Choices):
+            return not other.but and all(map(self.contains, other.tokens))
+        if isinstance(other, Pairs):
+            return covered(other.boxes, self.boxes) and all(map(self.contains, other.tokens))
+        return is_none(other)
+
+    def gap_to(self, other: "float | str | Range") -> float | None:
+        """Return 0 when `other` is inside; else `None`: between groups there is no distance."""
+        return 0.0 if self.contains(other) else None
+
+    def __and__(self, other: "Range") -> "Range":
+        if isinstance(other, Extreme):
+            return other & self
+        if isinstance(other, Numbers) or is_any(other):
+            return self & _as_extreme(other)
+        if isinstance(other, Pairs):
+            tokens = filter(other.contains, self.tokens), filter(self.contains, other.tokens)
+            return pairs(common(self.boxes, other.boxes), *tokens)
+        if other.but:
+            raise InputError("pairs and all but some words cannot be compared", where="range", mend="name the words")
+        return Choices(frozenset(filter(self.contains, other.tokens)))
+
+    def __or__(self, other: "Range") -> "Range":
+        if isinstance(other, Extreme):
+            return other | self
+        if isinstance(other, Numbers) or is_any(other):
+            return self | _as_extreme(other)
+        if isinstance(other, Pairs):
+            return pairs((*self.boxes, *other.boxes), self.tokens, other.tokens)
+        if other.but:
+            raise InputError("pairs and all but some words cannot be joined", where="range", mend="name the words")
+        return pairs(self.boxes, self.tokens, other.tokens)
+
+    def __str__(self) -> str:
+        return "; ".join((*(" + ".join(map(_graded_text, box)) for box in self.boxes), *sorted(self.tokens))) or "none"
+
+
+Range = Numbers | Choices | Pairs | Extreme
 
 
 def numbers(parts: Iterable[Interval]) -> Numbers:
@@ -194,6 +258,21 @@ def all_but(*tokens: str) -> Choices:
     return Choices(frozenset(tokens), but=True)
 
 
+def pairs(boxes: Iterable[GradedBox], *tokens: Iterable[str]) -> Pairs:
+    """Return the pairs that lie in any of `boxes` or are one of `tokens`, each said once."""
+    kept = without_needless(boxes)
+    return Pairs(kept, frozenset(token for each in tokens for token in each if not lies_in(token, kept)))
+
+
+def without(stated: Range, taken: Range) -> Range:
+    """Return what of `stated` is not in `taken`; of pairs that are no words everything, where something is not."""
+    if isinstance(taken, Pairs):
+        if isinstance(stated, Choices) and not stated.but:
+            return Choices(frozenset(token for token in stated.tokens if not taken.contains(token)))
+        return NONE if taken.contains(stated) else stated
+    return stated & ~taken
+
+
 def is_any(value: object) -> bool:
     """Whether it is a set that holds everything of its kind."""
     match value:
@@ -215,11 +294,15 @@ def is_none(value: object) -> bool:
             return not but and not tokens
         case Numbers(parts=parts):
             return not parts
+        case Pairs(boxes=boxes, tokens=tokens):
+            return not boxes and not tokens
     return False
 
 
 def loosened(allowed: Range) -> Range:
     """Return `allowed` with its closed finite ends moved outward by `TOLERANCE` of their value; open ends stay."""
+    if isinstance(allowed, Pairs):
+        return Pairs(tuple((_loose_end(one), _loose_end(other)) for one, other in allowed.boxes), allowed.tokens)
     if not isinstance(allowed, Numbers):
         return allowed
     if len(allowed.parts) == 1:
@@ -249,6 +332,16 @@ def _loose(part: Interval) -> Interval:
     return Interval(low, high, part.low_open, part.high_open)
 
 
+def _loose_end(end: GradedEnd) -> GradedEnd:
+    return GradedEnd(end.groups, end.most * (1 + TOLERANCE), end.but)
+
+
+def _graded_text(end: GradedEnd) -> str:
+    groups = "/".join(sorted(end.groups))
+    named = (f"all but {groups}" if groups else "any") if end.but else groups
+    return named if end.most == math.inf else f"{named} to {end.most:g}"
+
+
 def _step(out: Interval, allowed: tuple[Interval, ...]) -> float:
     """Return the move that brings all of `out`, which lies between or beyond `allowed`, to the nearest of them."""
     up = min((part.low - out.low for part in allowed if part.low >= out.high), default=math.inf)
@@ -256,7 +349,7 @@ def _step(out: Interval, allowed: tuple[Interval, ...]) -> float:
     return up if up <= -down else down
 
 
-def _as_extreme(value: Numbers | Choices) -> Extreme:
+def _as_extreme(value: Numbers | Choices | Pairs) -> Extreme:
     # A set of words meets a set of numbers only where one of them is everything or nothing.
     if is_any(value):
         return ANY

@@ -8,7 +8,7 @@ from typing import Any
 from msgspec import Struct, field
 
 from anlage.core.quantities import show, show_interval
-from anlage.core.ranges import Choices, Interval, Numbers, Range, is_any, is_none
+from anlage.core.ranges import Choices, GradedEnd, Interval, Numbers, Pairs, Range, is_any, is_none
 from anlage.core.results import Notice, Source
 from anlage.data.tables import unit_table
 from anlage.session.leaves.set_text import kind_of
@@ -65,9 +65,16 @@ def range_as_json(allowed: Range) -> Any:
         return "none"
     if isinstance(allowed, Choices):
         return {"all_but" if allowed.but else "one_of": sorted(allowed.tokens)}
+    if isinstance(allowed, Pairs):
+        boxes = [[_graded_end(end) for end in box] for box in allowed.boxes]
+        return {"pairs": boxes} | ({"one_of": sorted(allowed.tokens)} if allowed.tokens else {})
     assert isinstance(allowed, Numbers)
     parts = [number_or_interval(part, always_interval=True) for part in allowed.parts]
     return parts[0] if len(parts) == 1 else {"any_of": parts}
+
+
+def _graded_end(end: GradedEnd) -> dict[str, Any]:
+    return {"all_but" if end.but else "one_of": sorted(end.groups), "to": number(end.most)}
 
 
 def open_ends(allowed: Range) -> list[str]:

@@ -2,10 +2,10 @@
 
 from functools import cache
 
-from anlage.core.quantities import show_interval
+from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.show import THIN_SPACE
 from anlage.core.quantities.units import System
-from anlage.core.ranges import Choices, Interval, Numbers, Range, is_any, is_none
+from anlage.core.ranges import Choices, GradedEnd, Interval, Numbers, Pairs, Range, ends_of, is_any, is_none
 from anlage.data.tables import unit_table, variables
 from anlage.session.leaves.size_text import size_text
 from anlage.session.leaves.table import fields
@@ -55,17 +55,43 @@ def set_text(variable: str, values: Range, system: System, *, finer: bool = Fals
         return "any"
     if is_none(values):
         return "nothing"
-    kind = kind_of(variable)
-    if isinstance(values, Numbers) and variable == SIZE and not any(p.low_open or p.high_open for p in values.parts):
-        unit = unit_table()[kind].shown_in[system][0].name
-        return " or ".join(f"{size_text(part, system)}{THIN_SPACE}{unit}" for part in values.parts)
-    if isinstance(values, Numbers) and kind:
-        return " or ".join(show_interval(part, kind, system, unit_table(), finer=finer) for part in values.parts)
+    if isinstance(values, Numbers):
+        return _numbers_text(variable, values, system, finer=finer)
+    if isinstance(values, Pairs):
+        boxes = (" with ".join(_end_text(variable, end, system) for end in box) for box in values.boxes)
+        return "; ".join((*boxes, *(_word(variable, token, system) for token in sorted(values.tokens))))
     if isinstance(values, Choices):
-        words = [word_of(variable, token) for token in sorted(values.tokens)]
+        words = [_word(variable, token, system) for token in sorted(values.tokens)]
         tokens = ("; " if any("," in word for word in words) else ", ").join(words)
         return f"any but {tokens}" if values.but else tokens
-    return " or ".join(_plain(part) for part in values.parts) if isinstance(values, Numbers) else str(values)
+    return str(values)
+
+
+def _numbers_text(variable: str, values: Numbers, system: System, *, finer: bool) -> str:
+    kind = kind_of(variable)
+    if variable == SIZE and not any(p.low_open or p.high_open for p in values.parts):
+        unit = unit_table()[kind].shown_in[system][0].name
+        return " or ".join(f"{size_text(part, system)}{THIN_SPACE}{unit}" for part in values.parts)
+    if kind:
+        return " or ".join(show_interval(part, kind, system, unit_table(), finer=finer) for part in values.parts)
+    return " or ".join(_plain(part) for part in values.parts)
+
+
+def _word(variable: str, token: str, system: System) -> str:
+    """Return a word for people; of a pair with grades both ends with their number and unit."""
+    row, ends = variables().get(variable), ends_of(token)
+    if row is None or not row.grade or ends is None:
+        return word_of(variable, token)
+    return " with ".join(f"{group} at {show(grade, row.grade, system, unit_table())}" for group, grade in ends)
+
+
+def _end_text(variable: str, end: GradedEnd, system: System) -> str:
+    groups = ", ".join(sorted(end.groups))
+    named = (f"any but {groups}" if groups else "any") if end.but else groups
+    row = variables().get(variable)
+    if row is None or not row.grade or end.most == float("inf"):
+        return named
+    return f"{named} up to {show(end.most, row.grade, system, unit_table())}"
 
 
 def _plain(part: Interval) -> str:

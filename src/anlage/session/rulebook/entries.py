@@ -14,7 +14,7 @@ from anlage.core.codes.facts import Fact, Measured
 from anlage.core.codes.kind_reader import numbers_within
 from anlage.core.codes.kinds import Addressed
 from anlage.core.quantities.units import System
-from anlage.core.ranges import ANY, Choices, Extreme, Interval, Numbers, Range, is_any, is_none
+from anlage.core.ranges import ANY, Choices, Extreme, Interval, Numbers, Pairs, Range, is_any, is_none
 from anlage.core.rulebook import Check, Overlay, Rulebook
 from anlage.core.variables import spoken
 from anlage.data.code_packs import code_pack, pack_names
@@ -224,7 +224,7 @@ def _fact(name: str, value: Fact, asked: set[str], system: System) -> str:
 
 def as_set(value: Fact) -> Range:
     """Return a fact as a set of one."""
-    if isinstance(value, Numbers | Choices | Extreme):
+    if isinstance(value, Numbers | Choices | Pairs | Extreme):
         return value
     if isinstance(value, Measured):
         return Numbers((Interval(value.least, value.most),))

@@ -12,7 +12,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.machine import Calibrated, Machine
 from anlage.core.quantities import inch_text
 from anlage.core.quantities.units import System
-from anlage.core.ranges import Interval, Numbers, is_any
+from anlage.core.ranges import Interval, Numbers, is_any, without
 from anlage.core.record import Pqr
 from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.evidence import evidence_of_document
@@ -163,7 +163,7 @@ def _gaps(proof: Assessment) -> tuple[Interval, ...]:
     rungs = proof.judgement.rungs if proof.judgement else ()
     for rung in rungs:
         if rung.variable == "base_metal_thickness_mm" and isinstance(rung.stated, Numbers):
-            outside = rung.stated & ~rung.possible
+            outside = without(rung.stated, rung.possible)
             return outside.parts if isinstance(outside, Numbers) else ()
     return ()
 
