@@ -124,9 +124,9 @@ PLACE = rule('variable = "position"\nkind = "same"', "p", "joint")
 
 
 def union(*variables):
-    return f'[[combination]]\nkind = "union"\nvariables = {list(variables)}\nclause = "9"\nconfidence = "H"\n'.replace(
-        "'", '"'
-    )
+    named = ", ".join(f'"{each}"' for each in variables)
+    head = f'id = "{"-".join(variables)}"\ntitle = "t"\nclause = "9"\nconfidence = "H"'
+    return f'[[combination]]\nkind = "union"\nvariables = [{named}]\n{head}\n'
 
 
 def covered(code, stated, *coupons):

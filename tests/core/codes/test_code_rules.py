@@ -342,10 +342,12 @@ def test_a_pack_at_fault_is_refused_with_file_line_and_reason(text, line, what):
     assert refusal.value.where == f"rules.toml line {line}"
 
 
-TOGETHER = '[[combination]]\nkind = "union"\nclause = "1"\nconfidence = "H"\n'
+TOGETHER = '[[combination]]\nkind = "union"\nid = "u"\ntitle = "t"\nclause = "1"\nconfidence = "H"\n'
 PAIRS = TOGETHER.replace("union", "pairs")
 ROOT = """[[combination]]
 kind = "borrow"
+id = "b"
+title = "t"
 roles = ["root"]
 processes = ["SMAW"]
 thickness_from = 13
@@ -376,7 +378,10 @@ DERIVE = '[[derive]]\nvariable = "word"\nof = "filler"\ncolumns = ["f_number"]\n
         ('[[derive]]\nvariable = "xyz"\nof = "metals"\ncolumns = ["p_number"]', "[[derive]] names xyz, which"),
         ('[[derive]]\nvariable = "x"\nof = "metals"\ncolumns = ["p_numbr"]', "names p_numbr, which is not there"),
         ('[[derive]]\nvariable = "x"\nof = "filler"\ncolumns = ["f_number"]\nanalysis = "a.toml"', "no table a.toml"),
-        ('[[combination]]\nkind = "pairs"\nvariables = ["x"]\nconfidence = "H"', "missing required field `clause`"),
+        ('[[combination]]\nkind = "pairs"\nid = "p"\ntitle = "t"\nvariables = ["x"]\nconfidence = "H"',
+         "missing required field `clause`"),
+        (TOGETHER.replace('"H"', '"L"') + 'variables = ["x"]', "Invalid enum value 'L'"),
+        (TOGETHER + 'variables = ["x"]\n' + TOGETHER + 'variables = ["x"]', "the id u comes twice"),
         ('[combination]\nkind = "pairs"', "[combination]: Expected `array`, got `object`"),
         (ROOT.replace("13", '"13 mm"') + 'lifts = ["r"]', "Expected `float | object`, got `str`"),
         ('[pack.assumed]\nx_mm = {is = "thin", say = "b"}', "[pack.assumed] names thin, which is not there"),

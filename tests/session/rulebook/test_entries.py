@@ -52,11 +52,14 @@ def test_a_rule_is_for_the_processes_that_its_conditions_leave(rule, process, co
     assert Filter(process=process).takes(entry(rule)) is concerned
 
 
+ORDER = ["essential", "supplementary essential", "nonessential", "how records combine", "specimens"]
+
+
 def test_rules_stand_as_their_clauses_are_looked_up_the_strongest_category_first():
     clauses = [each.clause for each in RULES.entries("si")]
     assert clauses.index("QW-403.9") < clauses.index("QW-403.10") < clauses.index("QW-404.4")
     categories = [each.category for each in RULES.entries("si")]
-    assert categories == sorted(categories, key=["essential", "supplementary essential", "nonessential"].index)
+    assert categories == sorted(categories, key=ORDER.index)
 
 
 def test_a_check_counts_in_its_edition_for_these_words_alone():

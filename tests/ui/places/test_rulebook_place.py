@@ -34,6 +34,7 @@ def check(person, rule="preheat_min", copy="shelf copy 3"):
     fill(person, place.dialog.copy, copy)
     place.dialog.mark()
     person.settle()
+    return place
 
 
 def correct(person, rule="preheat_min", label="lowest, plus, metric", text="0"):
@@ -58,7 +59,7 @@ def test_the_rules_are_walked_by_keys_and_searched(book):
     place.search.setFocus()
     book.type("preheat decrease")
     assert [each.id for each in place.model.entries] == ["preheat_min"]
-    assert place.said.text() == "1 of 107 rules; 0 checked in edition 2023."
+    assert place.said.text() == "1 of 115 rules; 0 checked in edition 2023."
     assert texts(place) == ["≥ 45 °C"]
 
 
@@ -183,3 +184,16 @@ def test_the_sheet_names_what_is_corrected(book):
     book.settle()
     said = " ".join(item.text for page in book.place.pages.pages for item in page.items if hasattr(item, "text"))
     assert "is not as shipped. A. Maker corrected it on 2026-11-23: our copy says as preheated." in said
+
+
+def test_a_list_of_specimens_is_read_and_checked_and_not_corrected(book):
+    place = check(book, rule="groove_middle")
+    assert place.entry().checks[0].by == "A. Maker"
+    assert texts(place)[0] == "2 tension and 4 side bend specimens"
+    assert place.panel.now_head.text() == "What it says"
+    assert not place.panel.correct_button.isVisible()
+    place.ask_to_correct()
+    assert "checked here and not corrected" in book.shell.notice.text.text()
+    place.panel.check_back.click()
+    book.settle()
+    assert not place.entry().checks

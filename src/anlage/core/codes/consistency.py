@@ -24,6 +24,16 @@ def twice(rules: Sequence[Rule]) -> list[FormatError]:
     return faults
 
 
+def several(lists: Sequence[Rule], rules: Sequence[Rule], head: Head) -> list[FormatError]:
+    """Return a fault for every id of a list of specimens or a way to combine that is taken: a mark is kept by it."""
+    ids = [*{rule.id for rule in rules}, *(each.id for each in lists), *(each.id for each in head.combination)]
+    return [
+        head.text.fault(f"the id {each} comes twice", "give each its own", each)
+        for each in dict.fromkeys(ids)
+        if ids.count(each) > 1
+    ]
+
+
 def unasked(rules: Sequence[Rule], head: Head) -> list[FormatError]:
     """Return a fault for every rule that counts because of a demand that the pack does not make."""
     demands = [each.id for each in head.demands]

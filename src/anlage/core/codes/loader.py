@@ -13,7 +13,8 @@ import msgspec
 from msgspec import UNSET, Struct
 from msgspec.structs import replace as with_fields
 
-from anlage.core.codes.consistency import head_faults, replaced, twice, unasked
+from anlage.core.codes.clauses import Listed, clause_of, clauses_of_combination
+from anlage.core.codes.consistency import head_faults, replaced, several, twice, unasked
 from anlage.core.codes.head import Head, PackText, read_head
 from anlage.core.codes.kind_reader import PARAMETERS, KindReader, numbers_within
 from anlage.core.codes.kinds import Only
@@ -85,14 +86,17 @@ def _read(
         return None, [*faults, fault]
     found, wrong = _rows(texts.values(), head, names, table="rule", read=RuleReader.rules)
     rules = [rule for of_table in found for rule in of_table]
-    specimens, faulty = _rows(texts.values(), head, names, table="specimens", read=RuleReader.specimens)
+    lists, faulty = _rows(texts.values(), head, names, table="specimens", read=RuleReader.specimens)
+    specimens = [row for each in lists if isinstance(each.kind, Listed) and isinstance(row := each.kind.row, Specimens)]
     details, amiss = _rows(texts.values(), head, names, table="detail", read=RuleReader.detail)
     faults += [*wrong, *faulty, *amiss, *twice(rules), *unasked(rules, head), *head_faults(head, rules, names)]
-    faults += replaced(specimens, head)
+    faults += [*replaced(specimens, head), *several(lists, rules, head)]
     if faults:
         return None, faults
     try:
-        return with_fields(_pack(head, rules, names), specimens=tuple(specimens), details=tuple(details)), []
+        pack = _pack(head, rules, names)
+        clauses = (*lists, *clauses_of_combination(head, pack.combination))
+        return with_fields(pack, specimens=tuple(specimens), details=tuple(details), clauses=clauses), []
     except InputError as fault:
         return None, [head.text.fault(fault.what, fault.mend, "thickness_from")]
 
@@ -278,8 +282,8 @@ class RuleReader(KindReader):
             raise self.fault(f"{name} has two unit columns", "write one number for each end", name)
         return si
 
-    def specimens(self, table: Any) -> Specimens:
-        """Return one list of specimens."""
+    def specimens(self, table: Any) -> Rule:
+        """Return one list of specimens as a clause."""
         self.typed(table, WrittenSpecimens, "[[specimens]]")
         row = msgspec.convert(table, WrittenSpecimens)
         if (row.any is UNSET) is (row.add is UNSET):
@@ -289,7 +293,8 @@ class RuleReader(KindReader):
         for wanted in sets:
             for kind in wanted:
                 self.token("specimen", kind, kind)
-        return Specimens(
-            id=row.id, clause=row.clause, confidence=row.confidence, when=self.conditions(row.when, "when"),
-            any_of=sets, is_added=row.add is not UNSET, instead=row.instead,
+        own = Specimens(
+            id=row.id, title=row.title, clause=row.clause, confidence=row.confidence,
+            when=self.conditions(row.when, "when"), any_of=sets, is_added=row.add is not UNSET, instead=row.instead,
         )  # fmt: skip
+        return clause_of(self.head, table, own, file=self.text.name, line=self.line())

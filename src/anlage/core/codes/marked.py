@@ -91,11 +91,22 @@ def with_checks(pack: Pack, checks: "tuple[Check, ...]", edition: str) -> Pack:
             standing[key] = (*standing.get(key, ()), each)
     if not standing:
         return pack
-    rules = tuple(
-        replace(rule, checks=standing[rule.id, rule.said]) if (rule.id, rule.said) in standing else rule
-        for rule in pack.rules
+
+    def with_own(rules: tuple[Rule, ...]) -> tuple[Rule, ...]:
+        own = ((rule, standing.get((rule.id, rule.said))) for rule in rules)
+        return tuple(replace(rule, checks=found) if found else rule for rule, found in own)
+
+    clauses = with_own(pack.clauses)
+    checked = {rule.id for rule in clauses if rule.checks}
+    return replace(
+        pack,
+        rules=with_own(pack.rules),
+        staged=with_own(pack.staged),
+        details=tuple(replace(each, rules=with_own(each.rules)) for each in pack.details),
+        clauses=clauses,
+        specimens=tuple(replace(each, is_checked=True) if each.id in checked else each for each in pack.specimens),
+        edition=edition,
     )
-    return replace(pack, rules=rules, edition=edition)
 
 
 def _of(own: tuple[Rule, ...], overlay: "Overlay", make: "Maker") -> tuple[Rule, ...]:

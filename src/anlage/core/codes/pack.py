@@ -103,6 +103,8 @@ class Detail(Struct, frozen=True, kw_only=True):
 class Union(Struct, frozen=True, kw_only=True):
     """Over which variables several records may together cover one deposit: in all else each covers it alone."""
 
+    id: str
+    title: str
     variables: tuple[str, ...]
     clause: str
     confidence: str
@@ -112,6 +114,8 @@ class Union(Struct, frozen=True, kw_only=True):
 class JoinedPairs(Struct, frozen=True, kw_only=True):
     """Of which pairs records on A-A and on B-B together cover A-B: of one number alone, or across numbers."""
 
+    id: str
+    title: str
     variables: tuple[str, ...]
     clause: str
     confidence: str
@@ -124,6 +128,8 @@ class Borrow(Struct, frozen=True, kw_only=True):
     Only passes of the roles are laid so, up to `times` the thickness `deposit` of the record's own.
     """
 
+    id: str
+    title: str
     roles: frozenset[str]
     processes: frozenset[str]
     thickness_from: Limit
@@ -176,6 +182,7 @@ class Pack(Struct, frozen=True, dict=True):
     specimens: tuple[Specimens, ...] = ()
     details: tuple[Detail, ...] = ()
     staged: tuple[Rule, ...] = ()  # asked later than of the procedure: at fit-up, at the run, at inspection
+    clauses: tuple[Rule, ...] = ()  # the lists of specimens, and how records combine, to be read and checked
     basis: Heat = "arc_energy"
     deposit_by: tuple[str, ...] = ()  # what is laid with another one of these is another deposit
     edition: str = ""  # whose rules it holds, where they differ
@@ -194,6 +201,11 @@ class Pack(Struct, frozen=True, dict=True):
         """The demands that a rule, or what becomes of a record without results, answers."""
         asked = {c.fact for rule in self.rules for group in (rule.when, *rule.unless) for c in group} | self.untested
         return frozenset(each.id for each in self.demands if each.id in asked | set(self.variables))
+
+    @property
+    def every(self) -> tuple[Rule, ...]:
+        """All that the code says: on variables, of joints without a record, asked later, of specimens and records."""
+        return (*self.rules, *(rule for each in self.details for rule in each.rules), *self.staged, *self.clauses)
 
     def of_edition(self, edition: str) -> "Pack":
         """Return the pack with the rules of an edition; the very same one where all editions have the same."""

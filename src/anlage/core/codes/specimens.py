@@ -18,12 +18,14 @@ class Specimens(Struct, frozen=True, kw_only=True):
     """
 
     id: str
+    title: str
     clause: str
     confidence: str
     when: tuple[Condition, ...]
     any_of: tuple[Mapping[str, int], ...]
     is_added: bool = False
     instead: tuple[str, ...] = ()
+    is_checked: bool = False  # by a person against the code: one of low confidence is not relied on before
 
 
 def lacking(rows: Iterable[Specimens], facts: Facts, units: System, passed: Counter[str]) -> tuple[str, ...]:
@@ -50,6 +52,8 @@ def lacking(rows: Iterable[Specimens], facts: Facts, units: System, passed: Coun
     replaced = {other for row in held for other in row.instead}
     added = sum((Counter(row.any_of[0]) for row in held if row.is_added), Counter[str]())
     asked = [row for row in held if row.id not in replaced and not row.is_added]
+    hazy = [row.clause for row in held if row.confidence == "L" and not row.is_checked]
+    found += [f"the specimens of {each} are of low confidence, and nobody has checked them yet" for each in hazy]
     for row in asked:
         sets = [Counter(each) + added for each in row.any_of]
         if not any(_met(each, passed) for each in sets):

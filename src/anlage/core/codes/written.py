@@ -8,6 +8,7 @@ from msgspec import UNSET, Meta, Struct, UnsetType
 from anlage.core.codes.pack import Assumption, Basis, Heat, Route, Scope, Stage
 
 Confidence = Literal["H", "M", "L"]
+Relied = Literal["H", "M"]  # what carries a deposit has to be known
 Words = Annotated[str, Meta(min_length=1)]
 Some = Annotated[tuple[Words, ...], Meta(min_length=1)]
 
@@ -35,8 +36,10 @@ class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
 class WrittenUnion(Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="union"):
     """A table `[[combination]]`: records that cover a deposit together over some variables."""
 
+    id: Words
+    title: Words
     clause: Words
-    confidence: Confidence
+    confidence: Relied
     variables: Annotated[tuple[Words, ...], Meta(min_length=1, max_length=3)]
     within: dict[str, str] = {}
 
@@ -44,8 +47,10 @@ class WrittenUnion(Struct, frozen=True, forbid_unknown_fields=True, tag_field="k
 class WrittenPairs(Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="pairs"):
     """A table `[[combination]]`: records on like pairs of metals that cover the mixed pair together."""
 
+    id: Words
+    title: Words
     clause: Words
-    confidence: Confidence
+    confidence: Relied
     variables: Some
     across: bool = False
 
@@ -53,6 +58,8 @@ class WrittenPairs(Struct, frozen=True, forbid_unknown_fields=True, tag_field="k
 class WrittenBorrow(Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="borrow"):
     """A table `[[combination]]`: passes of some roles, laid in base metal as thick as another record allows."""
 
+    id: Words
+    title: Words
     roles: Some
     processes: Some
     thickness_from: float | dict[str, float]
@@ -61,7 +68,7 @@ class WrittenBorrow(Struct, frozen=True, forbid_unknown_fields=True, tag_field="
     deposit: Words
     times: Annotated[float, Meta(gt=0)]
     clause: Words
-    confidence: Confidence
+    confidence: Relied
 
 
 class WrittenSpecimens(Struct, frozen=True, forbid_unknown_fields=True):
@@ -71,6 +78,7 @@ class WrittenSpecimens(Struct, frozen=True, forbid_unknown_fields=True):
     clause: Words
     confidence: Confidence
     when: dict[str, Any]
+    title: Words = "Specimens that such a coupon needs"
     any: Annotated[tuple[Wanted, ...], Meta(min_length=1)] | UnsetType = UNSET
     add: Wanted | UnsetType = UNSET
     instead: tuple[Words, ...] = ()

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from anlage.core.drawing import Column, DisplayList, Flow
 from anlage.core.drawing.page import BODY_MM, NOTE_MM, TITLE_MM
 from anlage.core.quantities.units import System
+from anlage.session.judging.reasons import capital
 from anlage.session.output.wps_sheet import Stationery
 from anlage.session.rulebook.entries import CONFIDENCES, RuleEntry, RulesOfCode
 
@@ -45,7 +46,7 @@ def checking_list(
     for entry in entries:
         if entry.category != category:
             category = entry.category
-            flow.heading(f"{category[0].upper()}{category[1:]} variables")
+            flow.heading(capital(category) if entry.is_clause else f"{capital(category)} variables")
         _rule(flow, rules, entry, system)
     return flow.pages(f"{rules.pack.name} {rules.edition}   checking list")
 
@@ -54,7 +55,8 @@ def _rule(flow: Flow, rules: RulesOfCode, entry: RuleEntry, system: System) -> N
     flow.room(BODY_MM * 16)  # its head and some of its examples stay together
     flow.skip(2.0)
     flow.text(f"{entry.clause}   {entry.title}", role="print_strong")
-    told = f"Limits {entry.limits}. Confidence {CONFIDENCES[entry.confidence]}."
+    limits = "" if entry.is_clause else f"Limits {entry.limits}. "
+    told = f"{limits}Confidence {CONFIDENCES[entry.confidence]}."
     flow.text(told, height_mm=NOTE_MM, role="print_muted")
     if entry.concerns:
         flow.text(f"{entry.concerns[0].upper()}{entry.concerns[1:]}.")

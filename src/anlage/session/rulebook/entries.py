@@ -8,6 +8,7 @@ import tomli
 from msgspec import Struct
 
 from anlage.core.codes import Pack, Rule
+from anlage.core.codes.clauses import Listed
 from anlage.core.codes.conditions import Condition
 from anlage.core.codes.examples import Example, Samples, examples_of
 from anlage.core.codes.facts import Fact, Measured
@@ -23,6 +24,7 @@ from anlage.data.tables import variables
 from anlage.session.judging.editions import Codes
 from anlage.session.judging.reasons import capital
 from anlage.session.leaves.set_text import set_text
+from anlage.session.rulebook.clause_words import category_of, says
 
 CONFIDENCES: Mapping[str, str] = {"H": "high", "M": "medium: read from memory", "L": "low: not relied on until checked"}
 
@@ -60,6 +62,20 @@ class RuleEntry(Struct, frozen=True, kw_only=True):
         return self.rules[0]
 
     @property
+    def is_clause(self) -> bool:
+        """Whether it limits no variable by itself: a list of specimens, or how records combine."""
+        return isinstance(self.rule.kind, Listed)
+
+    @property
+    def head(self) -> str:
+        """Its category as a heading says it, and what it limits, in one sentence."""
+        return (
+            f"{capital(self.category)}."
+            if self.is_clause
+            else (f"{capital(self.category)} variable. It limits {self.limits}.")
+        )
+
+    @property
     def note(self) -> str:
         """What the rule remarks of itself."""
         return capital(self.rule.note) if self.rule.note else ""
@@ -89,17 +105,18 @@ class RulesOfCode(Struct, frozen=True, dict=True):
         """Return every rule in words."""
         kept: dict[str, tuple[RuleEntry, ...]] = self.__dict__.setdefault("kept", {})
         if system not in kept:
-            kept[system] = tuple(sorted(self._entries(system), key=lambda each: (each.rule.rank, _order(each.clause))))
+            kept[system] = tuple(sorted(self._entries(system), key=_place))
         return kept[system]
 
     def _entries(self, system: System) -> Iterable[RuleEntry]:
         found: dict[str, list[Rule]] = {}
-        for rule in (*self.pack.rules, *(rule for detail in self.pack.details for rule in detail.rules)):
+        for rule in self.pack.every:
             found.setdefault(rule.id, []).append(rule)
         for own, rules in found.items():
-            first, category = rules[0], self.pack.category(rules[0].category).word
+            first, kind = rules[0], rules[0].kind
+            word = category_of(kind.row) if isinstance(kind, Listed) else self.pack.category(first.category).word
             yield RuleEntry(
-                id=own, clause=first.clause, title=capital(first.title), category=category,
+                id=own, clause=first.clause, title=capital(first.title), category=word,
                 limits=", ".join(dict.fromkeys(spoken(name) for rule in rules for name in rule.variables)),
                 concerns=concerns(first, self.pack, system), rules=tuple(rules), overlay=first.overlay,
                 checks=first.checks, stale=self._stale(first),
@@ -120,7 +137,7 @@ class RulesOfCode(Struct, frozen=True, dict=True):
 
     def lost(self) -> tuple[str, ...]:
         """Return the rules that somebody marked and that the code has no more."""
-        known = {rule.id for rule in self.pack.rules} | {rule.id for each in self.pack.details for rule in each.rules}
+        known = {rule.id for rule in self.pack.every}
         book = self.book
         marked = [*(each.rule for each in book.checks), *(each.rule for each in book.overlays)] if book else []
         return tuple(dict.fromkeys(rule for rule in marked if rule not in known))
@@ -129,7 +146,7 @@ class RulesOfCode(Struct, frozen=True, dict=True):
         """Return the worked examples of a rule in words; as it ships, where an overlay says something else."""
         rules, pack = entry.rules, self.pack
         if as_shipped:
-            rules, pack = tuple(rule for rule in self.shipped.rules if rule.id == entry.id), self.shipped
+            rules, pack = tuple(rule for rule in self.shipped.every if rule.id == entry.id), self.shipped
         return tuple(line for rule in rules for line in example_lines(rule, pack, system))
 
 
@@ -147,6 +164,8 @@ def rules_of(code: str, codes: Codes) -> RulesOfCode:
 
 def example_lines(rule: Rule, pack: Pack, system: System) -> tuple[ExampleLine, ...]:
     """Return the worked examples of a rule of a pack in words."""
+    if isinstance(rule.kind, Listed):
+        return tuple(ExampleLine(of, said, None, ANY, ANY) for of, said in says(rule.kind.row, pack, system))
     found = examples_of(rule, pack, pack_names(), samples(), system)
     return tuple(_line(rule, each, pack, system) for each in found)
 
@@ -244,6 +263,10 @@ def _allowed(rule: Rule, sure: Range, possible: Range, reason: str, system: Syst
         return text
     wider = "anything" if possible == ANY else set_text(variable, possible, system)
     return f"unproven, at most {wider}: {reason}" if is_none(sure) else f"{text}, perhaps {wider}: {reason}"
+
+
+def _place(entry: RuleEntry) -> tuple[int, str, tuple[tuple[int, str], ...]]:
+    return entry.rule.rank, entry.category, _order(entry.clause)
 
 
 def _order(clause: str) -> tuple[tuple[int, str], ...]:

@@ -1,6 +1,6 @@
 """Marking the rules of a code: checked against a copy, corrected, taken back; marks as a file of TOML, both ways."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any, TypeVar
 
 import msgspec
@@ -65,7 +65,7 @@ def checked(rules: RulesOfCode, rule: str, signing: Signing) -> Rulebook:
     UnknownNameError : the code has no such rule
     InputError : nobody says so, or against which copy
     """
-    said = _rule(rules.pack, rule).said
+    said = _rule(rules.pack.every, rule, rules.pack).said
     _need(signing.by, "by", "state who compared it")
     _need(signing.copy, "copy", "name the copy that it was compared with, as it stands on your shelf")
     check = Check(
@@ -86,7 +86,7 @@ def corrected(rules: RulesOfCode, rule: str, keys: str, reason: str, signing: Si
     _need(signing.by, "by", "state who corrects it")
     _need(reason, "reason", "say what your copy of the code says, and where")
     keys_in(keys)
-    shipped = _rule(rules.shipped, rule)
+    shipped = _rule(rules.shipped.rules, rule, rules.shipped)
     overlay = Overlay(
         rule=rule, keys=keys.strip(), reason=reason.strip(), by=signing.by.strip(), on=signing.on, over=shipped.said
     )
@@ -171,7 +171,8 @@ def _overlay(code: str, row: Mapping[str, Any], where: str) -> Overlay:
     import tomli_w  # when something is written out
 
     rule, keys = str(row.get("rule", "")), row.get("keys")
-    shipped = _rule(code_pack(code), rule)
+    pack = code_pack(code)
+    shipped = _rule(pack.rules, rule, pack)
     if not isinstance(keys, dict) or not keys:
         raise FormatError(f"the overlay of {rule} has no keys", where=where, mend="write [overlay.keys]")
     _need(str(row.get("reason", "")), "reason", "say what your copy of the code says, and where")
@@ -198,10 +199,12 @@ def _plain(mark: Check | Overlay) -> dict[str, Any]:
     return {name: getattr(mark, name) for name in type(mark).__struct_fields__}
 
 
-def _rule(pack: Pack, rule: str) -> Rule:
-    found = next((each for each in pack.rules if each.id == rule), None)
+def _rule(among: Sequence[Rule], rule: str, pack: Pack) -> Rule:
+    found = next((each for each in among if each.id == rule), None)
+    if found is None and any(each.id == rule for each in pack.every):
+        raise InputError(f"{rule} limits no variable of a record", where=pack.code, mend="mark it as checked, or not")
     if found is None:
-        raise UnknownNameError(rule or "rule", {each.id for each in pack.rules}, where=pack.code)
+        raise UnknownNameError(rule or "rule", {each.id for each in pack.every}, where=pack.code)
     return found
 
 

@@ -221,6 +221,9 @@ class RulebookPlace(Place):
         if (found := self._in_hand()) is None:
             return
         rules, entry = found
+        if entry.is_clause:
+            self.desk.mention("Specimens, and how records combine, are checked here and not corrected.")
+            return
         now, shipped = written_now(rules, entry.id)
         values = values_of(now)
         if not values:

@@ -79,14 +79,15 @@ class RulePanel(QWidget):
             return
         system = self.reader.system
         self.title.setText(f"{entry.clause}   {entry.title}")
-        self.facts.setText(f"{capital(entry.category)} variable. It limits {entry.limits}.")
+        self.facts.setText(entry.head)
         said = [f"{capital(each)}." for each in (entry.concerns, entry.note) if each]
         self.says.setText("\n".join(said))
         self.says.setVisible(bool(said))
         self.marks.setText("\n".join(_marks(rules, entry)))
         self.examples.show_lines(rules.examples(entry, system))
         overlaid = entry.overlay is not None
-        self.now_head.setText("What it makes of a coupon, as corrected" if overlaid else "What it makes of a coupon")
+        head = "What it says" if entry.is_clause else "What it makes of a coupon"
+        self.now_head.setText(f"{head}, as corrected" if overlaid else head)
         self.shipped_head.setVisible(overlaid)
         self.shipped.setVisible(overlaid)
         self.shipped.show_lines(rules.examples(entry, system, as_shipped=True) if overlaid else ())
@@ -94,8 +95,8 @@ class RulePanel(QWidget):
                            f"Rule {entry.id}, {entry.rule.file} line {entry.rule.line}.")  # fmt: skip
         self.check_button.setText("Check it anew…" if entry.checks else "Mark checked…")
         for button, wanted in (
-            (self.check_button, True), (self.correct_button, True), (self.check_back, bool(entry.checks)),
-            (self.overlay_back, overlaid),
+            (self.check_button, True), (self.correct_button, not entry.is_clause),
+            (self.check_back, bool(entry.checks)), (self.overlay_back, overlaid),
         ):  # fmt: skip
             button.setVisible(wanted)
             button.setEnabled(can_mark)
