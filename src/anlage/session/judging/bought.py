@@ -60,7 +60,7 @@ def why_nothing(pqr: Pqr, codes: Codes) -> str:
         ranges_of_record(pqr.header.code, pqr, Demand(), codes)
     except AnlageError as fault:
         return str(fault)
-    evidence = evidence_of_document(pqr)
+    evidence = evidence_of_document(pqr, codes)
     if evidence.state != "accepted":
         return f"The record is {evidence.words()}. What stands here it proves once it is accepted."
     return f"{evidence.remark[0].upper()}{evidence.remark[1:]}." if evidence.remark else ""

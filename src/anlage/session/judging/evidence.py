@@ -14,7 +14,7 @@ from anlage.core.codes.specimens import lacking
 from anlage.core.errors import AnlageError
 from anlage.core.record import Pqr
 from anlage.session.judging.clashes.clash import is_day
-from anlage.session.judging.editions import edition_of
+from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.results import kind_of_test, passed_of
 
@@ -45,12 +45,12 @@ def evidence_of(pqr: Pqr, pack: Pack, coupon: Coupon) -> Evidence:
     return _by_code(pqr, pack) or _overridden(pqr) or _by_results(pqr, pack, coupon)
 
 
-def evidence_of_document(pqr: Pqr) -> Evidence:
-    """Return how a record stands by the code that it names itself."""
+def evidence_of_document(pqr: Pqr, codes: Codes = SHIPPED) -> Evidence:
+    """Return how a record stands by the code that it names itself, as the works has it."""
     if pqr.header.code is None:
         return Evidence("open", "code not stated")
     try:
-        pack, _ = edition_of(pqr.header.code)
+        pack, _ = codes.edition_of(pqr.header.code)
         return evidence_of(pqr, pack, coupon_of(pqr, pack))
     except AnlageError as fault:
         return Evidence("open", fault.what)

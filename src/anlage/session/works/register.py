@@ -188,7 +188,7 @@ def record_row(shown: Shown) -> RegisterRow:
                 for variable, name in (("base_metal_thickness_mm", "allows"), ("p_number", "P-Number"))
                 if variable in allowed
             )
-    evidence = evidence_of_document(pqr)
+    evidence = evidence_of_document(pqr, shown.assessor.codes)
     if evidence.reason:
         said = evidence.reason
     verdict = {"accepted": "inside", "rejected": "outside"}.get(evidence.state, "unproven")

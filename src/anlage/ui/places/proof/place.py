@@ -201,7 +201,7 @@ class ProofPlace(Place):
         self.results.show_elements([each.id for each in self.document.value.results])
         self._show_guard()
         self._show_words()
-        evidence = evidence_of_document(self.document.value)
+        evidence = evidence_of_document(self.document.value, self.desk.rules.codes())
         words = evidence.remark or evidence.words()
         self.state.setText(f"{words[0].upper()}{words[1:]}.")
         self.buys.refresh()

@@ -22,7 +22,8 @@ class RecordGuard(QFrame):
     def __init__(self, document: Document, desk: Desk) -> None:
         super().__init__(objectName="panel")
         self.document, self.desk = document, desk
-        self.is_shut = document.can_write and evidence_of_document(document.value).state == "accepted"
+        evidence = evidence_of_document(document.value, desk.rules.codes())
+        self.is_shut = document.can_write and evidence.state == "accepted"
         self.said, self.button = QLabel(), QPushButton("Change it")
         self.said.setWordWrap(True)
         self.button.setToolTip("Let the fields of this record be typed in")
