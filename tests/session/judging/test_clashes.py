@@ -293,6 +293,48 @@ def test_a_contradiction_that_procedure_and_record_share_is_not_inside(gates, ch
     assert (rung.variable, rung.verdict) == (variable, "unproven")
 
 
+def with_settings(wps, amps, volts):
+    """The passes of the solid wire at other settings."""
+    own = [each.id for each in wps.passes if each.deposit == "d1"]
+    return changed(wps, {f"passes/{each}/current_a": Interval(*amps) for each in own}
+                   | {f"passes/{each}/voltage_v": Interval(*volts) for each in own})  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("mode", "amps", "volts", "words"),
+    [
+        ("globular", (100, 130), (17, 19), "globular is stated, but at 100..130\u2009A and 17..19\u2009V metal"),
+        ("globular", (100, 130), (17, 23), ""),  # it may be
+        ("globular", (190, 220), (23, 26), ""),
+        ("short", (240, 280), (27, 30), "short is stated, but at 240..280\u2009A and 27..30\u2009V metal"),
+        ("short", (180, 220), (21, 24), ""),
+        ("short", (100, 130), (17, 19), ""),
+    ],
+)
+def test_a_transfer_at_the_settings_of_another_is_none(gates, pack, mode, amps, volts, words):
+    wps = changed(with_settings(gates[0], amps, volts), {"deposits/d1/transfer_mode": mode,
+                  "deposits/d1/shielding_gas": "CO2"})  # fmt: skip
+    told = [each.text for each in clashes_of(wps, pack.derive) if "transfer_mode" in each.variables]
+    assert [text.startswith(words) for text in told] == ([True] if words else [])
+
+
+def test_drops_over_the_current_of_spray_are_not_globular(gates, pack):
+    hot = changed(with_settings(gates[0], (200, 230), (25, 28)), SOLID | {"deposits/d1/transfer_mode": "globular"})
+    assert [each.text for each in clashes_of(hot, pack.derive)] == [
+        "globular is stated, but spray begins near 165\u2009A and 200..230\u2009A is set"
+    ]
+
+
+def test_aluminium_has_other_windows_of_transfer(gates, pack):
+    changes = {
+        "deposits/d1/transfer_mode": "globular",
+        "deposits/d1/filler": "ER5356",
+        "deposits/d1/shielding_gas": "Ar",
+    }
+    cold = changed(with_settings(gates[0], (60, 70), (17, 19)), changes)
+    assert not [each for each in clashes_of(cold, pack.derive) if "metal crosses the arc" in each.text]
+
+
 def test_a_short_circuit_over_the_current_of_spray_is_none(gates, pack):
     hot = {f"passes/{each.id}/current_a": Interval(200, 230) for each in gates[0].passes if each.deposit == "d1"}
     told = clashes_of(changed(gates[0], SOLID | hot), pack.derive)

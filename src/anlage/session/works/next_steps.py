@@ -94,4 +94,4 @@ def _judged(assessment: Assessment) -> Iterator[Step]:
     counts = assessment.judgement.counts()
     told = " and ".join(f"{counts[word]} {word}" for word in ("outside", "unproven") if counts[word])
     if told:
-        yield Step("ranges", f"Look at what is {told}")
+        yield Step("ranges", f"See what is not inside: {told}")

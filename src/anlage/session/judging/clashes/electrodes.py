@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from anlage.core.catalogue import Filler
+from anlage.core.catalogue import Filler, ProcessLimits
 from anlage.core.procedure import Wps
 from anlage.core.proposal.transition import transfer
 from anlage.core.quantities import show, show_interval
@@ -16,6 +16,8 @@ from anlage.session.leaves.gases import NONE as NO_GAS
 from anlage.session.leaves.gases import gas_tokens
 
 SPRAYED = ("spray", "pulsed")
+NOT_PULSED = ("spray", "globular", "short")
+ANOTHER = {"globular": "short", "short": "globular"}  # either side of the volts and amps at which drops come free
 
 
 def _filler(name: str | None) -> Filler | None:
@@ -56,7 +58,7 @@ def gases_of_electrodes(said: Said) -> Iterator[Clash]:
 
 
 def transfers(said: Said) -> Iterator[Clash]:
-    """Yield a transfer that the gas bars, or that is not the one of the current: a spray under it, a short over it."""
+    """Yield a transfer that the gas bars, or that is not that of the current: a spray under it, another over it."""
     for each in said.document.deposits:
         home, mode = f"deposits/{each.id}", each.transfer_mode
         process = processes().get(each.process or "")
@@ -70,9 +72,9 @@ def transfers(said: Said) -> Iterator[Clash]:
             yield Clash(
                 (f"{home}/transfer_mode", f"{home}/shielding_gas"), frozenset(("transfer_mode",)), text, each.id
             )
-        elif begins is not None and begins.between is not None and mode in ("spray", "short"):
+        elif begins is not None and begins.between is not None and mode in NOT_PULSED:
             odd = "under" if mode == "spray" else "spray"
-            for leaf, current in _currents(said, each.id):
+            for leaf, current, _ in _settings(said, each.id):
                 if transfer(current, begins, transitions().near) == odd:
                     amps = show_interval(current, "current", said.system, unit_table())
                     from_a = show(begins.between.low, "current", said.system, unit_table())
@@ -82,20 +84,61 @@ def transfers(said: Said) -> Iterator[Clash]:
                     break
 
 
-def _currents(said: Said, deposit: str) -> Iterator[tuple[str, Interval]]:
-    """Yield the currents of a deposit [A] with their leaves: of its passes and their sectors, or as recorded."""
+def windows_of_transfers(said: Said) -> Iterator[Clash]:
+    """Yield a transfer that is neither at the current nor at the volts which are set, where another one is at both.
+
+    Of aluminium the windows of the table are others.
+    """
+    windows = {row.id: row for row in catalogue().process_limits}
+    for each in said.document.deposits:
+        mode, filler = each.transfer_mode or "", _filler(each.filler)
+        own, other = (windows.get(f"{each.process}-{name}") for name in (mode, ANOTHER.get(mode, "")))
+        if own is None or other is None or filler is None or filler.family.startswith("aluminium"):
+            continue
+        for leaf, current, volts in _settings(said, each.id):
+            if volts is not None and _is_beside(current, volts, own) and _is_within(current, volts, other):
+                amps = show_interval(current, "current", said.system, unit_table())
+                at = show_interval(volts, "voltage", said.system, unit_table())
+                text = f"{mode} is stated, but at {amps} and {at} metal crosses the arc as {ANOTHER[mode]}"
+                leaves = (f"deposits/{each.id}/transfer_mode", leaf)
+                yield Clash(leaves, frozenset(("transfer_mode",)), text, each.id)
+                break
+
+
+def _is_beside(current: Interval, volts: Interval, window: ProcessLimits) -> bool:
+    """Return whether current and volts both lie wholly under a window, or both over it."""
+    under = current.high < window.amps_min and volts.high < window.volts_min
+    return under or (current.low > window.amps_max and volts.low > window.volts_max)
+
+
+def _is_within(current: Interval, volts: Interval, window: ProcessLimits) -> bool:
+    return (
+        window.amps_min <= current.low and current.high <= window.amps_max
+        and window.volts_min <= volts.low and volts.high <= window.volts_max
+    )  # fmt: skip
+
+
+Setting = tuple[str, Interval, Interval | None]
+
+
+def _settings(said: Said, deposit: str) -> Iterator[Setting]:
+    """Yield the currents of a deposit [A], each with its leaf and volts: of passes and their sectors, or as recorded.
+
+    The volts are `None` where they are not stated.
+    """
     if isinstance(said.document, Wps):
-        of_it = {each.id for each in said.document.passes if each.deposit == deposit}
-        for each in said.document.passes:
-            if each.id in of_it and each.current_a is not None:
-                yield f"passes/{each.id}/current_a", each.current_a
+        of_it = {each.id: each for each in said.document.passes if each.deposit == deposit}
+        for own in of_it.values():
+            if own.current_a is not None:
+                yield f"passes/{own.id}/current_a", own.current_a, own.voltage_v
         for part in said.document.sectors:
             if part.of in of_it and part.current_a is not None:
-                yield f"sectors/{part.id}/current_a", part.current_a
+                yield f"sectors/{part.id}/current_a", part.current_a, part.voltage_v or of_it[part.of].voltage_v
     elif isinstance(said.document, Pqr):
-        recorded = next(each.current_a for each in said.document.deposits if each.id == deposit)
-        if recorded is not None and (span := recorded.span) is not None:
-            yield f"deposits/{deposit}/current_a", span
+        laid = next(each for each in said.document.deposits if each.id == deposit)
+        if laid.current_a is not None and (span := laid.current_a.span) is not None:
+            yield f"deposits/{deposit}/current_a", span, laid.voltage_v.span if laid.voltage_v else None
         for read in said.document.welded:
             if read.deposit == deposit and read.current_a is not None:
-                yield f"welded/{read.id}/current_a", Interval.single(read.current_a)
+                volts = Interval.single(read.voltage_v) if read.voltage_v is not None else None
+                yield f"welded/{read.id}/current_a", Interval.single(read.current_a), volts

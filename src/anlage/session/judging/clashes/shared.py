@@ -9,7 +9,12 @@ from anlage.core.ranges import Interval
 from anlage.core.record import Pqr
 from anlage.data.tables import catalogue, processes, vocabulary
 from anlage.session.judging.clashes.clash import Check, Clash, Said
-from anlage.session.judging.clashes.electrodes import gases_of_electrodes, polarities, transfers
+from anlage.session.judging.clashes.electrodes import (
+    gases_of_electrodes,
+    polarities,
+    transfers,
+    windows_of_transfers,
+)
 from anlage.session.judging.metals import group_of, is_known_filler, metals_of
 from anlage.session.leaves.gases import GASES, unknown_gases
 
@@ -221,6 +226,7 @@ OF_BOTH: tuple[Check, ...] = (
     gases_of_electrodes,
     polarities,
     transfers,
+    windows_of_transfers,
     _on_plate,
     _preheat,
 )
