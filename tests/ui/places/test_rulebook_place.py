@@ -197,3 +197,10 @@ def test_a_list_of_specimens_is_read_and_checked_and_not_corrected(book):
     place.panel.check_back.click()
     book.settle()
     assert not place.entry().checks
+
+
+def test_without_a_works_file_the_rules_are_those_that_ship(open_person):
+    alone = open_person(None)
+    pack, edition = alone.desk.rules.codes().edition_of("asme-ix")
+    assert (pack.code, edition) == ("asme-ix", pack.editions[-1])
+    assert not alone.desk.rules.can_mark()

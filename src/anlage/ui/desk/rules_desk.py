@@ -34,7 +34,7 @@ class RulesDesk(QObject):
     def codes(self) -> "Codes":
         """Return the codes as the works file has them; as they ship while none is open."""
         works = self._works.works
-        found: Codes = works.codes() if works is not None else loaded("anlage.session.judging.editions:SHIPPED")
+        found: Codes = works.codes() if works is not None else loaded("anlage.session.judging.editions:Codes")()
         return found
 
     def code_in_front(self) -> str:
