@@ -33,6 +33,7 @@ def test_from_three_problems_to_a_checked_rule_and_a_checking_list(demo, tmp_pat
     demo.press("Space")
     demo.settle()
     assert demo.desk.assessment().judgement.verdict == "inside"
+    assert demo.place.model.sections[0].title == "Problems, all mended"
     assert demo.desk.assessment().judgement.supports == (("OST-R-03",), ("OST-R-03",))
 
     line = next(each for each in demo.place.model.lines if each.rung.variable == "preheat_c")

@@ -8,7 +8,7 @@ from anlage.core.document import with_at
 from anlage.core.errors import FormatError
 from anlage.session.works.demo import demo_file
 from anlage.ui.desk.places_desk import MOST_DOCUMENTS
-from anlage.ui.places.register.row_delegate import ROW_ROLE
+from anlage.ui.kit.list_row import ITEM_ROLE
 from tests.demo import MACHINES, NUMBERS, PROCEDURES, RECORDS, following
 from tests.ui.conftest import NOW
 
@@ -23,7 +23,7 @@ def register(demo):
 
 def listed(person):
     place = person.place
-    return [place.list.item(n).data(ROW_ROLE).number for n in range(place.list.count())]
+    return [place.list.item(n).data(ITEM_ROLE).number for n in range(place.list.count())]
 
 
 def test_it_lists_all_and_finds_by_words(register):

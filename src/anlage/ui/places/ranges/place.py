@@ -147,7 +147,9 @@ class RangesPlace(Place):
         """Return the rungs by section: what is a problem, or was one since the ladder was opened, then by category."""
         pack = self.proof.pack
         problems = [line for line in found if line.rung.id in self._problems]
-        titled = [(PROBLEMS, "Problems", problems)]
+        mended = sum(not line.is_problem for line in problems)
+        done = "all mended" if mended == len(problems) else f"{mended} mended"
+        titled = [(PROBLEMS, f"Problems, {done}" if mended else "Problems", problems)]
         for each in pack.categories if pack else ():
             own = [line for line in found if line.rung.category == each.id and line.rung.id not in self._problems]
             titled.append((each.id, f"{each.word.capitalize()} variables", own))

@@ -16,11 +16,12 @@ from PySide6.QtWidgets import (
 
 from anlage.session.works.register import RegisterRow, fallen_sentence, resting_sentence
 from anlage.ui.kit.guard import guarded
+from anlage.ui.kit.list_row import ITEM_ROLE
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.kit.text_line import TextLine
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.register.presenter import RegisterPresenter
-from anlage.ui.places.register.row_delegate import LIST_PX, ROW_ROLE, RowDelegate
+from anlage.ui.places.register.row_delegate import LIST_PX, RowDelegate
 
 COMMANDS = (
     ("New", "New procedure (Ctrl+N)", "new"), ("New record", "New record (Ctrl+Shift+R)", "new_record"),
@@ -115,7 +116,7 @@ class RegisterPlace(Place):
             if row is not was:
                 item = self.list.item(place)
                 item.setText(f"{row.number} {row.title}")
-                item.setData(ROW_ROLE, row)
+                item.setData(ITEM_ROLE, row)
                 item.setToolTip(row.said)
         self.list.blockSignals(False)  # noqa: FBT003 - see above
         self.list.viewport().update()
@@ -149,12 +150,12 @@ class RegisterPlace(Place):
     def _on_current(self, item: QListWidgetItem | None, _before: object) -> None:
         """Bring the highlighted document to the front: the window has one, and this is it."""
         if item is not None:
-            self.desk.bring(item.data(ROW_ROLE).id)
+            self.desk.bring(item.data(ITEM_ROLE).id)
         self._show_chosen()
 
     def _show_chosen(self) -> None:
         item = self.list.currentItem()
-        row: RegisterRow | None = item.data(ROW_ROLE) if item is not None else None
+        row: RegisterRow | None = item.data(ITEM_ROLE) if item is not None else None
         self.presenter.chosen_id = row.id if row else ""
         for name in ("Duplicate", "Put away"):
             self.buttons[name].setEnabled(row is not None)
@@ -162,7 +163,7 @@ class RegisterPlace(Place):
         self.map.refresh()
 
     def _on_activated(self, item: QListWidgetItem) -> None:
-        self._open(item.data(ROW_ROLE).id)
+        self._open(item.data(ITEM_ROLE).id)
 
     def _open(self, document_id: str) -> None:
         """Open a procedure or a record."""

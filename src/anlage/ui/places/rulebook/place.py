@@ -21,12 +21,13 @@ from anlage.session.rulebook.values import Place as ValuePlace
 from anlage.session.rulebook.values import keys_with, values_of
 from anlage.ui.kit.fields import ListBox
 from anlage.ui.kit.guard import guarded
+from anlage.ui.kit.list_row import ITEM_ROLE
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import measure
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.kit.text_line import TextLine
 from anlage.ui.places.rulebook.correction import Correction
-from anlage.ui.places.rulebook.rule_list import ENTRY_ROLE, LIST_PX, RuleDelegate, RuleModel
+from anlage.ui.places.rulebook.rule_list import LIST_PX, RuleDelegate, RuleModel
 from anlage.ui.places.rulebook.rule_panel import RulePanel
 
 if TYPE_CHECKING:
@@ -154,12 +155,12 @@ class RulebookPlace(Place):
 
     def entry(self) -> RuleEntry | None:
         """Return the chosen rule."""
-        entry: RuleEntry | None = self.list.currentIndex().data(ENTRY_ROLE)
+        entry: RuleEntry | None = self.list.currentIndex().data(ITEM_ROLE)
         return entry
 
     def _on_current(self, current: QModelIndex, _previous: QModelIndex) -> None:
         if current.isValid():
-            self.chosen = current.data(ENTRY_ROLE).id
+            self.chosen = current.data(ITEM_ROLE).id
         self._show_chosen()
 
     def _show_chosen(self) -> None:

@@ -14,15 +14,13 @@ from PySide6.QtCore import (
     Qt,
 )
 from PySide6.QtGui import QPainter, QPen
-from PySide6.QtWidgets import QListView, QStyledItemDelegate, QStyleOptionViewItem
 
 from anlage.session.rulebook.entries import RuleEntry
 from anlage.ui.kit.guard import guarded
-from anlage.ui.kit.look import font
+from anlage.ui.kit.list_row import ITEM_ROLE, ListRow, RowText
 from anlage.ui.kit.reader import Reader
 
 ROW_PX, BOX_PX, LIST_PX = 44, 11, 400
-ENTRY_ROLE = int(Qt.ItemDataRole.UserRole)
 
 
 def state_of(entry: RuleEntry) -> str:
@@ -51,7 +49,7 @@ class RuleModel(QAbstractListModel):
             return f"{entry.clause} {entry.title}"
         if role in (Qt.ItemDataRole.AccessibleTextRole, Qt.ItemDataRole.ToolTipRole):
             return f"{entry.clause}: {entry.title}. {state_of(entry)}, confidence {entry.confidence}"
-        return entry if role == ENTRY_ROLE else None
+        return entry if role == ITEM_ROLE else None
 
     def show_entries(self, entries: Sequence[RuleEntry]) -> None:
         """Show other rules; where they are the same in the same order, the view keeps its place."""
@@ -70,55 +68,37 @@ class RuleModel(QAbstractListModel):
 
 
 @guarded
-class RuleDelegate(QStyledItemDelegate):
+class RuleDelegate(ListRow):
     """Draws a rule: its box, clause and title; category, doubt and correction at the right."""
 
     def __init__(self, reader: Reader, parent: QObject) -> None:
-        super().__init__(parent)
-        self.reader = reader
+        super().__init__(reader, QSize(LIST_PX - 24, ROW_PX), parent)
 
-    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex) -> QSize:
-        return QSize(LIST_PX - 24, ROW_PX)
-
-    def paint(
-        self, painter: QPainter, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
-    ) -> None:
-        entry: RuleEntry = index.data(ENTRY_ROLE)
-        colour, rect, view = self.reader.look.colour, QRect(option.rect), self.parent()  # type: ignore[attr-defined]
-        assert isinstance(view, QListView)
-        chosen = index == view.currentIndex()
-        painter.save()
-        painter.fillRect(rect, colour["ground" if chosen else "sheet"])
-        painter.setPen(colour["line"])
-        painter.drawLine(rect.bottomLeft(), rect.bottomRight())
+    def draw(self, painter: QPainter, rect: QRect, item: RuleEntry) -> None:
+        """Draw a rule."""
+        colour = self.reader.look.colour
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         box = QRectF(rect.left() + 10.5, rect.top() + 8.5, BOX_PX, BOX_PX)
-        painter.setPen(QPen(colour["ink" if entry.checks else "edge"], 1.2))
+        painter.setPen(QPen(colour["ink" if item.checks else "edge"], 1.2))
         painter.drawRect(box)
-        if entry.checks:
+        if item.checks:
             painter.setPen(QPen(colour["ink"], 2))
             corners = ((0.2, 0.5), (0.45, 0.78), (0.85, 0.15))
-            points = [QPointF(box.left() + x * BOX_PX, box.top() + y * BOX_PX) for x, y in corners]
-            painter.drawPolyline(points)
+            painter.drawPolyline([QPointF(box.left() + x * BOX_PX, box.top() + y * BOX_PX) for x, y in corners])
         room = rect.adjusted(30, 4, -10, -4)
-        left, right = int(Qt.AlignmentFlag.AlignLeft), int(Qt.AlignmentFlag.AlignRight)
-        half = room.height() // 2
-        doubt = "" if entry.confidence == "H" else f"  {entry.confidence}"
-        lines = (
-            (entry.category, "muted", right, 0, False, 0.4), (entry.clause, "ink", left, 0, True, 0.6),
-            (f"{'corrected' if entry.overlay else ''}{doubt}".strip(), "unproven", right, 1, True, 0.3),
-            (entry.title, "ink", left, 1, False, 0.78 if entry.overlay or doubt else 1.0),
-        )  # fmt: skip
-        for text, ink, side, place, strong, share in lines:
+        doubt = "" if item.confidence == "H" else f"  {item.confidence}"
+        marks = f"{'corrected' if item.overlay else ''}{doubt}".strip()
+        upper, lower = ((room.top() + n * (room.height() // 2), room.height() // 2) for n in range(2))
+
+        def line(place: tuple[int, int], share: float, *, right: bool = False) -> QRect:
             width = round(room.width() * share)
-            x = room.left() if side == left else room.right() - width
-            line = QRect(x, room.top() + place * half, width, half)
-            painter.setFont(font("note" if side == right else "body", strong=strong))
-            painter.setPen(colour[ink])
-            shown = painter.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, line.width())
-            painter.drawText(line, side | int(Qt.AlignmentFlag.AlignVCenter), shown)
-        if chosen and view.hasFocus():
-            painter.setPen(colour["accent"])
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(rect.adjusted(0, 0, -1, -2))
-        painter.restore()
+            return QRect(room.right() - width if right else room.left(), place[0], width, place[1])
+
+        texts = (
+            (line(upper, 0.4, right=True), RowText(item.category, "muted", note=True, right=True)),
+            (line(upper, 0.6), RowText(item.clause, "ink", strong=True)),
+            (line(lower, 0.3, right=True), RowText(marks, "unproven", note=True, strong=True, right=True)),
+            (line(lower, 0.78 if marks else 1.0), RowText(item.title, "ink")),
+        )
+        for where, said in texts:
+            self.write(painter, where, said)
