@@ -80,7 +80,19 @@ def test_a_yield_at_the_limit_lies_within_and_one_over_it_does_not():
 
 
 @pytest.mark.parametrize(
-    "text", ["", "1.2", "1.2+1.1", "1.2@+1.1@235", "1.2@high+1.1@235", "@355+1.1@235", "1@1+2@2+3@3"]
+    "text",
+    [
+        "",
+        "1.2",
+        "1.2+1.1",
+        "1.2@+1.1@235",
+        "1.2@high+1.1@235",
+        "@355+1.1@235",
+        "1@1+2@2+3@3",
+        "1@inf+2@9",
+        "1@nan+2@9",
+        "1@-5+2@9",
+    ],
 )
 def test_what_is_no_pair_lies_nowhere(text):
     assert ends_of(text) is None

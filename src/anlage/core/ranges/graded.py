@@ -121,6 +121,7 @@ def _is_in(ends: tuple[tuple[str, float], tuple[str, float]], boxes: Iterable[Gr
 
 def _number(text: str) -> float | None:
     try:
-        return float(text)
+        found = float(text)
     except ValueError:
         return None
+    return found if 0 < found < inf else None  # an endless grade would cover every metal, nan and minus none
