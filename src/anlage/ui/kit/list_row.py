@@ -6,6 +6,7 @@ from PySide6.QtCore import QModelIndex, QObject, QPersistentModelIndex, QRect, Q
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QAbstractItemView, QStyledItemDelegate, QStyleOptionViewItem
 
+from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.reader import Reader
 
@@ -22,6 +23,7 @@ class RowText(NamedTuple):
     right: bool = False
 
 
+@guarded
 class ListRow(QStyledItemDelegate):
     """Draws a row; a kind of row says how large it is and draws what stands in it."""
 
