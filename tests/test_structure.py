@@ -24,7 +24,13 @@ FORMULAS = {
     "a_numbers", "arc_energy", "arc_energy_from_energy", "arc_energy_from_power", "clock_arc", "heat_input",
     "joint_metal", "run_out", "throat_mm", "dihedral_deg", "saddle", "wire_bead_area", "deposition_rate",
     "bead_area_of_rate", "electrode_metal", "transverse", "fillet_turn", "fillet_transverse", "electrode_count",
-    "takes", "stops_along", "tube_welds", "cope",
+    "takes", "stops_along", "tube_welds", "cope", "accommodation", "cen", "ac3_andrews", "seferian_ferrite",
+    "delong_number", "ferrite_estimate", "solidification_mode", "read_off", "mixed", "weld_metal", "buttered",
+    "weld_strength", "cooling_time_thick", "cooling_time_thin", "transition_thickness", "cooling_time_series",
+    "cooling_time", "yurioka", "yurioka_hardness", "duren_hardness", "method_b", "ito_bessyo", "seferian",
+    "governing_cet", "combined_thickness", "susceptibility", "asked_preheat", "hollomon_jaffe", "equivalent_time",
+    "added_up", "ramp_time", "heating_rates", "diffusivity", "hydrogen_left", "hold_time", "purged_volume",
+    "purge_time", "oxygen_left", "thumb_time", "leak_floor",
 }  # fmt: skip
 
 
@@ -78,6 +84,7 @@ def test_every_formula_on_the_list_exists():
 
 @pytest.mark.parametrize(
     "words", [["calc", "heat-input", "process=SMAW", "volts=22", "amps=110", "speed=100mm/min"],
+              ["calc", "cooling", "heat_input=1.6kJ/mm", "thickness=18mm", "preheat=120degC"],
               ["coupon", "--code", "asme-ix", "process=SMAW", "thickness=10mm"]],
 )  # fmt: skip
 def test_a_calculation_loads_neither_window_nor_database(words):

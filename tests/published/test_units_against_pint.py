@@ -14,6 +14,7 @@ SPELLED = {
     "mm/min": "mm/minute", "cm/min": "cm/minute", "m/min": "m/minute", "in/min": "in/minute", "ft/min": "ft/minute",
     "m/h": "m/hour", "in/s": "in/s", "min": "minute", "ksi": "kip/in**2", "psi": "pound_force/in**2", "%": "percent",
     "lb": "pound", "°F difference": "delta_degF", "K difference": "delta_degC",
+    "ml/100 g": "milliliter/hectogram",
 }  # fmt: skip
 CASES = [(kind, name) for kind, table in unit_table().items() for name in table.unit_names if name]
 

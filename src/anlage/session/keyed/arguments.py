@@ -24,10 +24,11 @@ class Arguments:
 
     def __init__(self, words: Sequence[str], *, known: Iterable[str]) -> None:
         self._known = tuple(known)
+        spelled = {name.casefold(): name for name in self._known}
         self._values: dict[str, str] = {}
         for word in words:
             key, equals, value = word.partition("=")
-            key = key.strip().casefold() if key.strip().casefold() in self._known else key.strip()
+            key = spelled.get(key.strip().casefold(), key.strip())
             if not equals:
                 raise InputError(f"{shortened(word)} is no key=value", where="argument", mend="write thickness=10mm")
             if key not in self._known:
