@@ -30,7 +30,8 @@ FORMULAS = {
     "cooling_time", "yurioka", "yurioka_hardness", "duren_hardness", "method_b", "ito_bessyo", "seferian",
     "governing_cet", "combined_thickness", "susceptibility", "asked_preheat", "hollomon_jaffe", "equivalent_time",
     "added_up", "ramp_time", "heating_rates", "diffusivity", "hydrogen_left", "hold_time", "purged_volume",
-    "purge_time", "oxygen_left", "thumb_time", "leak_floor",
+    "purge_time", "oxygen_left", "thumb_time", "leak_floor", "along_factor", "along_slope", "leaving",
+    "enthalpy_curve",
 }  # fmt: skip
 
 

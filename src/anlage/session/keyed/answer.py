@@ -26,10 +26,11 @@ class Answer(Struct, frozen=True):
     status: int = 0
 
     def as_json(self) -> str:
-        """Return the JSON object of the contract."""
+        """Return the JSON object of the contract; an answer with sources of heat calls its origins so."""
         sources = [{"what": s.what, "source": s.source, "confidence": s.confidence} for s in self.sources]
         warnings = [{"code": n.code, "where": n.where, "text": n.text} for n in self.notices]
-        return json.dumps({**self.values, "sources": sources, "warnings": warnings}, ensure_ascii=False, indent=2)
+        told = {"origins" if "sources" in self.values else "sources": sources, "warnings": warnings}
+        return json.dumps({**self.values, **told}, ensure_ascii=False, indent=2)
 
     def as_table(self) -> str:
         """Return the readable table."""

@@ -15,15 +15,17 @@ BARE = {"voltage": "V", "current": "A", "percent": "%", "ratio": ""}
 
 
 class Arguments:
-    """The arguments of one call; asking for a key reads and checks its value.
+    """The arguments of one call; asking for a key reads and checks its value. `tell` says how far long work is.
 
     Raises
     ------
     InputError : an argument is no `key=value`, a key comes twice or is not known here, a needed key is missing
     """
 
-    def __init__(self, words: Sequence[str], *, known: Iterable[str]) -> None:
-        self._known = tuple(known)
+    def __init__(
+        self, words: Sequence[str], *, known: Iterable[str], tell: Callable[[str], None] = lambda _line: None
+    ) -> None:
+        self._known, self.tell = tuple(known), tell
         spelled = {name.casefold(): name for name in self._known}
         self._values: dict[str, str] = {}
         for word in words:

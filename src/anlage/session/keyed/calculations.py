@@ -1,5 +1,6 @@
 """The calculations by name: each is a file of `anlage.session.calculations`, loaded when it is asked for."""
 
+from collections.abc import Callable
 from importlib import import_module
 from pathlib import Path
 from typing import Protocol, cast
@@ -38,8 +39,8 @@ def calculation(name: str) -> Calculation:
     return cast("Calculation", import_module(f"anlage.session.calculations.{name.replace('-', '_')}"))
 
 
-def calculate(name: str, words: list[str]) -> Answer:
-    """Return the answer of a calculation.
+def calculate(name: str, words: list[str], tell: Callable[[str], None] = lambda _line: None) -> Answer:
+    """Return the answer of a calculation; one that takes a file alone takes its name bare, and tells how far it is.
 
     Raises
     ------
@@ -47,4 +48,6 @@ def calculate(name: str, words: list[str]) -> Answer:
     InputError : a value is missing or cannot be
     """
     found = calculation(name)
-    return found.answer(Arguments(words, known=found.KEYS))
+    if found.KEYS == ("file",):
+        words = [word if word.startswith("file=") else f"file={word}" for word in words]
+    return found.answer(Arguments(words, known=found.KEYS, tell=tell))
