@@ -52,6 +52,7 @@ check: $(STAMP) ## ruff, formatting, strict typing, import contracts
 
 bench: $(STAMP) ## speed, as ratios measured in one run
 	@$(BIN)/python tools/bench.py
+	@$(BIN)/python tools/bench_section.py
 	@$(BIN)/python tools/bench_window.py
 
 packaging: $(STAMP) ## make the manual page and the completions from the command table
