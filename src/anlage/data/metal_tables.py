@@ -4,8 +4,18 @@ from collections.abc import Mapping
 from functools import cache
 
 from anlage.core.metal.analyses import TypicalAnalysis, read_typical
+from anlage.core.metal.families import (
+    Dilutions,
+    Family,
+    PlannedHydrogen,
+    read_dilutions,
+    read_families,
+    read_planned_hydrogen,
+)
 from anlage.core.metal.indices import Index, read_indices
+from anlage.core.thermal.code_preheat import CodePreheat, read_code_preheat
 from anlage.core.thermal.cooling import CoolingJoint, read_cooling_joints
+from anlage.core.thermal.crayons import Crayons, read_crayons
 from anlage.core.thermal.hydrogen_control import HydrogenControl, read_hydrogen_control
 from anlage.data.files import text_of
 
@@ -32,3 +42,33 @@ def hydrogen_control() -> HydrogenControl:
 def typical_analyses() -> tuple[TypicalAnalysis, ...]:
     """Return the shipped typical analyses of stainless metals."""
     return read_typical(text_of("metal/typical_analyses.csv"))
+
+
+@cache
+def families() -> Mapping[str, Family]:
+    """Return what the shipped families of metals want."""
+    return read_families(text_of("metal/families.toml"))
+
+
+@cache
+def planned_hydrogen() -> PlannedHydrogen:
+    """Return the shipped planning figures of hydrogen."""
+    return read_planned_hydrogen(text_of("metal/hydrogen.toml"))
+
+
+@cache
+def code_preheat() -> CodePreheat:
+    """Return the shipped preheat tables of construction codes."""
+    return read_code_preheat(text_of("metal/code_preheat.toml"))
+
+
+@cache
+def crayons() -> Crayons:
+    """Return the shipped stock of indicating crayons."""
+    return read_crayons(text_of("metal/crayons.toml"))
+
+
+@cache
+def dilutions() -> Dilutions:
+    """Return the shipped usual dilutions."""
+    return read_dilutions(text_of("metal/dilution.toml"))

@@ -28,12 +28,16 @@ class Curve(Struct, frozen=True):
 
 
 class Frame(Struct, frozen=True):
-    """The plot: names of both axes, where the joint at hand lies, and the size on paper [mm]."""
+    """The plot: names of both axes, where the joint at hand lies, and the size on paper [mm].
+
+    With `powers` heights are powers of ten, and said as what they are the power of.
+    """
 
     across: str
     up: str
     at: float
     size_mm: Point
+    powers: bool = False
 
 
 def curves(lines: Sequence[Curve], frame: Frame, measure: Measure) -> DisplayList:
@@ -101,12 +105,14 @@ def grid(frame: Frame, across: Point, up: Point) -> Iterator[Item]:
         x = (value - least_x) / (most_x - least_x) * width
         yield Path(role="grid", points=((x, 0.0), (x, height)))
         yield Text(role="tick", at=(x, 0.0), text=f"{value:g}", height_mm=LABEL_MM, offset_mm=(0.0, -4.2))
-    for value in ticks(least_y, most_y):
+    heights = range(math.ceil(least_y), math.floor(most_y) + 1) if frame.powers else ticks(least_y, most_y)
+    for value in heights:
         y = (value - least_y) / (most_y - least_y) * height
         yield Path(role="grid", points=((0.0, y), (width, y)))
         yield Text(
-            role="tick", at=(0.0, y), text=f"{value:g}", height_mm=LABEL_MM, anchor="end", offset_mm=(-1.6, -0.9)
-        )
+            role="tick", at=(0.0, y), text=f"{10**value:,.0f}" if frame.powers else f"{value:g}", height_mm=LABEL_MM,
+            anchor="end", offset_mm=(-1.6, -0.9),
+        )  # fmt: skip
     yield Path(role="axis", points=((0.0, height), (0.0, 0.0), (width, 0.0)))
     yield Text(role="tick", at=(width, 0.0), text=frame.across, height_mm=LABEL_MM, anchor="end", offset_mm=(0.0, -8.6))
     yield Text(role="tick", at=(0.0, height), text=frame.up, height_mm=LABEL_MM, anchor="start", offset_mm=(-8.0, 2.4))

@@ -69,18 +69,23 @@ def with_codes(raw: dict[str, Any]) -> dict[str, Any]:
 
 
 class Metal(Part):
-    """One side of the joint: a name of the catalogue, or its group."""
+    """One side of the joint: a name of the catalogue, or its group; `certificate` is what that of its mill says."""
 
     name: Text | None = None
     p_number: Text | None = None
     group_number: Text | None = None
+    certificate: Text | None = None
 
 
 class Metals(Part):
-    """Both sides of the joint; `other` is `None` when both are `one`."""
+    """Both sides of the joint; `other` is `None` when both are `one`.
+
+    `dilution` is the share of the weld that is molten base metal, where it is known better than by the process.
+    """
 
     one: Metal = Metal()
     other: Metal | None = None
+    dilution: Annotated[float, Meta(ge=0, le=1)] | None = None
 
 
 class Joint(Part):
@@ -305,8 +310,38 @@ class HoldPoint(Element):
 
 
 class Preheat(Part):
-    """Least temperature before the arc and most between passes [°C]."""
+    """Least temperature before the arc and most between passes [°C], and what the choice rests on.
+
+    `hydrogen` is what the deposit gives off: a class such as `H5`, or ml per 100 g; `restraint` how much the joint is
+    held; `reason` why this preheat was chosen.
+    """
 
     minimum_c: Temperature | None = None
     interpass_maximum_c: Temperature | None = None
     maintenance: Text | None = None
+    hydrogen: Text | None = None
+    restraint: Literal["low", "medium", "high"] | None = None
+    reason: Text | None = None
+
+
+class Piece(Part):
+    """The piece as it heats up: from the middle of the weld to its edge, the plate beyond the seam [mm], the air [°C].
+
+    `beyond_mm` is `None` where nothing is said: the plate is then taken to go on. `stop_s` is the time between the end
+    of a pass and the next arc, without waiting.
+    """
+
+    half_width_mm: Positive | None = None
+    beyond_mm: NotNegative | None = None
+    ambient_c: Temperature | None = None
+    stop_s: ZeroSpan | None = None
+
+
+class Purge(Part):
+    """How the root is purged: between dams [mm], or a volume [l]; flow, and the oxygen that may be left [ppm]."""
+
+    length_mm: Positive | None = None
+    volume_l: Positive | None = None
+    flow_l_min: PositiveSpan | None = None
+    target_ppm: Positive | None = None
+    mixing: Annotated[float, Meta(gt=0, le=1)] | None = None

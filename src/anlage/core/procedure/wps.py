@@ -27,7 +27,9 @@ from anlage.core.procedure.parts import (
     Metals,
     NodeMember,
     Pass,
+    Piece,
     Preheat,
+    Purge,
     Pwht,
     Reading,
     Seam,
@@ -40,7 +42,7 @@ from anlage.core.procedure.parts import (
 from anlage.core.results import Notice
 
 FORMAT: Final = "anlage-wps"
-VERSION: Final = 6
+VERSION: Final = 7
 LISTS: Final = ("deposits", "passes", "hold_points", "members", "tacks", "stations", "sectors", "readings")
 
 
@@ -70,13 +72,15 @@ class Wps(Part):
     """A procedure. A new one is valid; `ids` counts the ids given so far, so that none is used again."""
 
     format: Literal["anlage-wps"] = FORMAT
-    version: Literal[6] = VERSION
+    version: Literal[7] = VERSION
     header: Header = Header()
     revision: Revision = Revision()
     range: StatedRange = StatedRange()
     metals: Metals = Metals()
     joint: Joint = Joint()
     preheat: Preheat = Preheat()
+    piece: Piece = Piece()
+    purge: Purge = Purge()
     pwht: Pwht = Pwht()
     technique: Technique = Technique()
     seam: Seam = Seam()

@@ -38,7 +38,7 @@ from anlage.core.procedure.parts import (
 from anlage.core.ranges import Interval
 
 FORMAT: Final = "anlage-pqr"
-VERSION: Final = 5
+VERSION: Final = 6
 LISTS: Final = ("deposits", "results", "welded")
 
 
@@ -139,7 +139,7 @@ class Pqr(Part):
     """A record. What it proves hangs on its results; `toughness_tested` says no where there are no impact results."""
 
     format: Literal["anlage-pqr"] = FORMAT
-    version: Literal[5] = VERSION
+    version: Literal[6] = VERSION
     header: Header = Header()
     metals: Metals = Metals()
     joint: Joint = Joint()
@@ -170,7 +170,7 @@ def _with_evidence(raw: dict[str, Any]) -> dict[str, Any]:
     return kept | {"override": {"verdict": "rejected" if rejected else None, "by": None, "reason": None}}
 
 
-_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence, 3: as_it_is, 4: as_it_is}
+_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence, 3: as_it_is, 4: as_it_is, 5: as_it_is}
 PQR = DocumentKind(Pqr, FORMAT, VERSION, _MIGRATIONS, mend=lambda raw: mend_ids(raw, LISTS))
 
 

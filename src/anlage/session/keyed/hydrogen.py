@@ -1,14 +1,11 @@
-"""How much hydrogen a deposit may give off, as people state it: a number, a class, or that nobody knows."""
-
-import re
+"""How much hydrogen a deposit may give off, as people state it on a command line: a number, a class, or not known."""
 
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice
+from anlage.core.thermal.hydrogen_class import NOT_CONTROLLED, hydrogen_of
 from anlage.session.keyed.arguments import Arguments
 
-CLASS = re.compile(r"H\s*(\d+)", re.IGNORECASE)
 UNKNOWN = ("unknown", "not controlled", "not stated", "none")
-NOT_CONTROLLED = 30.0  # ml/100 g: what the structural code counts for hydrogen that nobody controls
 
 
 def stated_hydrogen(arguments: Arguments) -> tuple[Interval, list[Notice]]:
@@ -19,17 +16,11 @@ def stated_hydrogen(arguments: Arguments) -> tuple[Interval, list[Notice]]:
     InputError : neither a number nor a class
     """
     text = arguments.text("hydrogen")
-    if found := CLASS.fullmatch(text):
-        most = float(found[1])
-        if most > 0:
-            return Interval.single(most), [
-                Notice(
-                    "preheat.hydrogen_class",
-                    "hydrogen",
-                    f"{text.upper()}: the upper end of its class, {most:g} ml/100 g",
-                )
-            ]
     if text.casefold() in UNKNOWN:
         said = f"not known: {NOT_CONTROLLED:g} ml/100 g is assumed, the most that is counted"
         return Interval.single(NOT_CONTROLLED), [Notice("preheat.hydrogen_unknown", "hydrogen", said)]
+    if text[:1].casefold() == "h":
+        most = hydrogen_of(text)
+        said = f"{text.upper()}: the upper end of its class, {most:g} ml/100 g"
+        return Interval.single(most), [Notice("preheat.hydrogen_class", "hydrogen", said)]
     return arguments.interval("hydrogen", "hydrogen", bare="ml/100 g"), []

@@ -20,7 +20,7 @@ from anlage.data.files import text_of
 from anlage.data.installed_codes import code_choices
 from anlage.data.tables import unit_table
 
-LEAVES = ("job", "joint", "deposits", "passes", "seam", "machine", "record")  # the files of the table, by part
+LEAVES = ("job", "joint", "deposits", "passes", "seam", "machine", "record", "heat")  # the files of the table, by part
 PARTS = ("minus", "plus", "least", "mean", "most")
 RECORDED = ("least", "mean", "most")
 ENDS = ("low", "high")
@@ -49,6 +49,7 @@ class Field(Struct, frozen=True, kw_only=True):
     vocabulary: str = ""
     catalogue: str = ""
     words: str = ""  # others that people look for it by
+    reads: str = ""  # what a text must say, in `READS` of the texts of leaves
     installed: str = ""  # what the choices are taken from, where they are not fixed
 
     def unit(self, system: System) -> str:

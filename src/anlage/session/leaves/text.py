@@ -1,5 +1,6 @@
 """From the value of a leaf to the text in its field, and from what is typed back to a value."""
 
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from msgspec.structs import replace
@@ -8,12 +9,14 @@ from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.letters import without_odd
 from anlage.core.machine import Machine
+from anlage.core.metal.certificate import read_certificate
 from anlage.core.procedure import Header, Metal, Wps
 from anlage.core.quantities import parse, show_interval, with_points
 from anlage.core.quantities.open_ranges import one_ended, parse_open
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded
+from anlage.core.thermal.hydrogen_class import hydrogen_of
 from anlage.data.tables import unit_table, vocabulary
 from anlage.session.leaves.bounds import check_bound, check_bounds
 from anlage.session.leaves.documents import AnyDocument, SomeDocument
@@ -49,6 +52,12 @@ def bare_text(interval: Interval, kind: str, system: System) -> str:
     return show_interval(interval, kind, system, unit_table()).removesuffix(unit).rstrip()
 
 
+READS: Mapping[str, Callable[[str], object]] = {
+    "certificate": read_certificate,
+    "hydrogen": hydrogen_of,
+}  # refuse the rest
+
+
 def leaf_value(value: SomeDocument, path: str) -> Any:
     """Return the value of a leaf, `None` where it is not stated; a minus or plus of 0 counts as not stated.
 
@@ -56,7 +65,7 @@ def leaf_value(value: SomeDocument, path: str) -> Any:
     ------
     UnknownNameError : the document has no such leaf
     """
-    if path == "metals/other/name" and not isinstance(value, Machine) and value.metals.other is None:
+    if path.startswith("metals/other/") and not isinstance(value, Machine) and value.metals.other is None:
         return None
     if path == LEADING_CODE and isinstance(value.header, Header):
         return value.header.code
@@ -136,10 +145,11 @@ def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDo
     UnknownNameError : nothing lies at the path, or a choice is none of its kind
     """
     the_field, text = field_of(path), without_odd(text).strip()
-    if path.startswith("metals/other") and not isinstance(value, Machine) and value.metals.other is None:
-        return with_at(value, "metals/other", Metal(name=text)) if text else value
-    if path == "metals/other/name" and not text:
-        return with_at(value, "metals/other", None)
+    if path.startswith("metals/other") and not isinstance(value, Machine):
+        if value.metals.other is None:
+            return with_at(value, "metals/other", _new_side(path, value.metals.one.name, text)) if text else value
+        if path == "metals/other/name" and not text:
+            return with_at(value, "metals/other", None)
     if path == LEADING_CODE and isinstance(value.header, Header):
         leading: tuple[Any, ...] = (_choice(the_field, text),) if text else ()
         rest = tuple(code for code in value.header.codes[1:] if code not in leading)
@@ -154,10 +164,20 @@ def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDo
     return with_at(value, path, read)
 
 
+def _new_side(path: str, first: str | None, text: str) -> Metal:
+    """Return the other side of a joint as it is first spoken of: its name, or another heat of the same metal."""
+    if not path.endswith("/certificate"):
+        return Metal(name=text)
+    READS["certificate"](text)
+    return Metal(name=first, certificate=text)
+
+
 def _read(the_field: Field, text: str, system: System) -> Interval | str | bool:
     """Return what a text says of a leaf that is a range, a text or a choice."""
     if the_field.shape == "span":
         return parsed(the_field, text, system)
+    if the_field.reads:
+        READS[the_field.reads](text)
     if the_field.shape == "text":
         return _word(the_field, text) if the_field.vocabulary else text
     choice = _choice(the_field, text)

@@ -4,7 +4,7 @@ from importlib import import_module
 
 from anlage.ui.kit.place import PlaceSpec
 
-NAMES = ("register", "job", "joint", "passes", "ranges", "rulebook", "proof", "machine", "sheet")
+NAMES = ("register", "job", "joint", "metals", "heat", "passes", "ranges", "rulebook", "proof", "machine", "sheet")
 
 
 def place_specs() -> tuple[PlaceSpec, ...]:

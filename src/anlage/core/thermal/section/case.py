@@ -89,7 +89,10 @@ class WaitCase(Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class SourceCase(Struct, frozen=True, forbid_unknown_fields=True):
-    """Heat of one pass [J/mm, net] in an outline, and the metal that is born there."""
+    """Heat of one pass [J/mm, net] in an outline, and the metal that is born there.
+
+    `delay_s` is how long after its start, and any waiting, the arc reaches the section.
+    """
 
     id: str
     heat_j_mm: float
@@ -98,6 +101,7 @@ class SourceCase(Struct, frozen=True, forbid_unknown_fields=True):
     duration_s: float = 3.0
     start_s: float | None = None
     gap_s: float | None = None
+    delay_s: float = 0.0
     wait_for: WaitCase | None = None
 
 
@@ -221,8 +225,9 @@ def _require_start(source: SourceCase, *, first: bool, where: str) -> None:
     if len(stated) != 1 or (first and source.start_s is None):
         mend = "state start_s" if first else "state start_s, or gap_s after the one before"
         raise InputError("does not say when it starts", where=where, mend=mend)
-    if not 0 <= stated[0] < math.inf:
-        raise InputError(f"{stated[0]:g} s is no time", where=where, mend="state seconds from 0 up")
+    for time in (stated[0], source.delay_s):
+        if not 0 <= time < math.inf:
+            raise InputError(f"{time:g} s is no time", where=where, mend="state seconds from 0 up")
 
 
 def _require_times(case: SectionCase) -> None:

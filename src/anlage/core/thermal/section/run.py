@@ -168,7 +168,9 @@ class SectionRun:
             reached = yield from self._wait(source.wait_for.probe, source.wait_for.below_c)
             if not reached:
                 return
-        passed.start_s, passed.wait_s, passed.before_c = state.time, state.time - arrived, self.probes()
+        passed.wait_s, passed.before_c = state.time - arrived, self.probes()
+        yield from self._until(state.time + source.delay_s, FIRST_OFF_S)
+        passed.start_s = state.time
         into = self._born(source)
         passed.tracks = {name: Track(value, (state.time, value)) for name, value in self.probes().items()}
         state.laid = (*state.laid, Laid(source.heat_j_mm, state.time))

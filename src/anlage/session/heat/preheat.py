@@ -1,0 +1,386 @@
+"""How hot before? What every school and construction code asks of an open procedure, and which of them governs."""
+
+from collections.abc import Iterator, Sequence
+from typing import Literal
+
+from msgspec import Struct
+
+from anlage.core.document import kept
+from anlage.core.errors import InputError, UnknownNameError
+from anlage.core.metal.analyses import FERROUS
+from anlage.core.metal.families import Family
+from anlage.core.metal.indices import summed
+from anlage.core.procedure import Deposit, Wps, pass_energy
+from anlage.core.ranges import Interval
+from anlage.core.thermal.code_preheat import CodeMinimum, PartFacts, code_minimum
+from anlage.core.thermal.hydrogen_class import NOT_CONTROLLED, hydrogen_of
+from anlage.core.thermal.hydrogen_control import Restrained, asked_preheat
+from anlage.core.thermal.preheat import Outside, governing_cet, ito_bessyo, method_b, seferian
+from anlage.data.metal_tables import code_preheat, families, hydrogen_control, indices, planned_hydrogen
+from anlage.data.tables import catalogue
+from anlage.session.judging.metals import group_of
+from anlage.session.weld.analyses import Side, filler_analysis, sides_of
+from anlage.session.weld.figures import thermal_efficiency_of
+
+WITHIN, NOT_WITHIN = True, False
+LOW_HYDROGEN = 10.0  # ml/100 g: with no more, the school that does not know hydrogen is too careful to govern
+MOST_CR = 1.5  # % chromium: above, no carbon equivalent speaks (common practice, M)
+WORDS = {
+    "cet": "CET", "thickness": "thickness", "hydrogen": "hydrogen", "hydrogen_glycerine": "hydrogen by glycerine",
+    "heat_input": "heat input", "k_kgf_mm2": "restraint",
+}  # fmt: skip
+
+
+class Told(Struct, frozen=True):
+    """A fact that the schools were given: its name, what it is, where it comes from, the leaf that states it."""
+
+    name: str
+    text: str
+    basis: str
+    path: str
+
+
+class Ask(Struct, frozen=True):
+    """What a school or a code asks [°C]; `high_c` is above `low_c` where two readings stand.
+
+    `within` is false where something lies outside the range that a school was made for; `low_c` is `None` where it says
+    nothing, and `note` says why.
+    """
+
+    id: str
+    word: str
+    kind: Literal["school", "code", "metal"]
+    low_c: float | None
+    high_c: float | None
+    within: bool
+    note: str
+    source: str
+    confidence: str
+
+
+class PreheatView(Struct, frozen=True):
+    """All that is asked, what it was worked out from, what governs and why, and what is chosen [°C]."""
+
+    asks: tuple[Ask, ...]
+    told: tuple[Told, ...]
+    sentences: tuple[str, ...]
+    governing: Ask | None
+    chosen_c: float | None
+    interpass_c: float | None
+    usual_interpass: tuple[float, float] | None
+
+    @property
+    def verdict(self) -> tuple[str, str]:
+        """Whether the chosen preheat is what is asked: a verdict, and a sentence."""
+        if self.governing is None or self.governing.high_c is None:
+            return ("unproven", "Nothing here says how hot: see what is missing.") if self.asks else ("", "")
+        asked = self.governing.high_c
+        if self.chosen_c is None:
+            return "unproven", f"No preheat is chosen: {self.governing.word} asks {asked:.0f} °C."
+        if self.interpass_c is not None and self.interpass_c < self.chosen_c:
+            return "outside", "The preheat is over the most between passes: no pass could start."
+        if self.chosen_c + 0.5 < asked:
+            if self.governing.kind == "school":
+                text = f"{self.governing.word} asks {asked:.0f} °C, {asked - self.chosen_c:.0f} K more than is chosen."
+                return "unproven", text
+            return (
+                "outside",
+                f"{self.governing.word} asks {asked:.0f} °C, {asked - self.chosen_c:.0f} K more than is chosen.",
+            )
+        return (
+            "inside",
+            f"The chosen {self.chosen_c:.0f} °C is what {self.governing.word} asks, {asked:.0f} °C, or more.",
+        )
+
+
+class Given(Struct, frozen=True):
+    """What the schools work with: sides, thickest member [mm], hydrogen [ml/100 g], least heat input [kJ/mm]."""
+
+    sides: tuple[Side, ...]
+    thickness_mm: float | None
+    hydrogen: float
+    heat_kj_mm: float | None
+    weld_cet: float | None
+
+
+@kept
+def preheat_view(wps: Wps) -> PreheatView:
+    """Return what is asked of a procedure's preheat."""
+    given, told = _given(wps)
+    known = [side for side in given.sides if side.family]
+    wants = {side.family: families()[side.family] for side in known}
+    asks = [*_of_metals(wants), *_schools(wps, given, wants), *_codes(wps, given)]
+    governing = _governing(wps, asks, given)
+    usual = min((family.interpass for family in wants.values()), default=None)
+    sentences = tuple(dict.fromkeys(family.say for family in wants.values()))
+    if not known:
+        sentences = ("Name the base metal: what it is made of says how it hardens.",)
+    p = wps.preheat
+    return PreheatView(tuple(asks), told, sentences, governing, p.minimum_c, p.interpass_maximum_c, usual)
+
+
+def least_heat(wps: Wps) -> float | None:
+    """Return the least heat input of all passes, efficiency included [kJ/mm]; `None` while none is known."""
+    spans = heat_inputs(wps).values()
+    return min((span.low for span in spans), default=None)
+
+
+@kept
+def heat_inputs(wps: Wps) -> dict[str, Interval]:
+    """Return the heat input of every pass whose settings and process are stated, by its id [kJ/mm]."""
+    homes = {each.id: thermal_efficiency_of(each) for each in wps.deposits}
+    found = {}
+    for each in wps.passes:
+        energy, row = pass_energy(each), homes[each.deposit]
+        if energy is not None and row is not None and row.k is not None:
+            found[each.id] = energy.scaled(row.k)
+    return found
+
+
+def hydrogen_stated(wps: Wps) -> tuple[float, str]:
+    """Return the hydrogen of the worst deposit [ml/100 g], and what it rests on."""
+    if wps.preheat.hydrogen:
+        try:
+            return hydrogen_of(wps.preheat.hydrogen), "as stated"
+        except InputError:
+            pass  # its field says what is wrong
+    found = [_planned(each) for each in wps.deposits]
+    if not found or None in found:
+        return NOT_CONTROLLED, "not known: the highest that is counted is assumed"
+    most = max(each for each in found if each is not None)
+    return most, "a planning figure of process and filler: state what designator or certificate says"
+
+
+def _planned(deposit: Deposit) -> float | None:
+    if not deposit.process:
+        return None
+    family = ""
+    if deposit.filler and deposit.filler.casefold() != "none":
+        try:
+            filler = catalogue().filler(deposit.filler)
+        except UnknownNameError:
+            return None
+        if filler.hydrogen_class:
+            return hydrogen_of(filler.hydrogen_class)
+        family = filler.family
+    return planned_hydrogen().of(deposit.process, family)
+
+
+def _given(wps: Wps) -> tuple[Given, tuple[Told, ...]]:
+    sides = sides_of(wps)
+    thick = [t for t in (wps.joint.thickness_mm, wps.joint.other_thickness_mm) if t is not None]
+    hydrogen, basis = hydrogen_stated(wps)
+    heat = least_heat(wps)
+    weld = [found for each in wps.deposits if (found := filler_analysis(each)) is not None]
+    cets = [value for each in weld if (value := summed(each.composition, indices()["cet"]).value) is not None]
+    told = [Told("Metal" if n == 0 else "Joined to", side.name or "not named", side.basis, f"{side.path}/certificate")
+            for n, side in enumerate(sides)]  # fmt: skip
+    told.append(Told("Hydrogen", f"{hydrogen:g} ml/100 g", basis, "preheat/hydrogen"))
+    text = "not known" if heat is None else f"{heat:.2f} kJ/mm"
+    told.append(Told("Least heat input", text, "of all passes, with k; less heat asks for more preheat", "passes"))
+    restraint = wps.preheat.restraint or "not stated"
+    told.append(Told("Restraint", restraint, "medium in hydrogen control where not stated", "preheat/restraint"))
+    return Given(sides, max(thick, default=None), hydrogen, heat, max(cets, default=None)), tuple(told)
+
+
+def _of_metals(wants: dict[str, Family]) -> Iterator[Ask]:
+    for name, family in wants.items():
+        if family.fixed_c is not None:
+            note, source = "usual for this metal", "common practice, from memory"
+            yield Ask(
+                f"metal_{name}", name, "metal", family.fixed_c, family.fixed_c, WITHIN, note, source, family.confidence
+            )
+
+
+def _schools(wps: Wps, given: Given, wants: dict[str, Family]) -> Iterator[Ask]:
+    """Yield what each school asks: of the side that asks most."""
+    hardening = [s for s in given.sides if s.family in FERROUS and wants[s.family].preheat == "schools"]
+    if not hardening:
+        return
+    makers = (_method_b, _ito_bessyo, _seferian, _hydrogen_control)
+    for make in makers:
+        found = [make(wps, given, side) for side in hardening]
+        yield max(found, key=lambda ask: -1.0 if ask.high_c is None else ask.high_c)
+    note = "its nomograms are not in this program: read them off a licensed copy"
+    yield Ask(
+        "en1011_2_combined", "EN 1011-2 method A", "school", None, None, NOT_WITHIN, note, "EN 1011-2:2001", "unknown"
+    )
+
+
+def _method_b(_wps: Wps, given: Given, side: Side) -> Ask:
+    name, source = "EN 1011-2 method B", "EN 1011-2:2001 method B, from memory"
+    cet = _index(side, "cet")
+    lacks = _lacks(
+        (cet, "composition"), (given.thickness_mm, "thickness"), (given.heat_kj_mm, "current, volts and speed")
+    )
+    if lacks:
+        return Ask("en1011_2_cet", name, "school", None, None, NOT_WITHIN, lacks, source, "H")
+    assert cet is not None
+    assert given.thickness_mm is not None
+    assert given.heat_kj_mm is not None
+    taken, why = governing_cet(cet, given.weld_cet)
+    found = method_b(taken, thickness_mm=given.thickness_mm, hydrogen=given.hydrogen, heat_input_kj_mm=given.heat_kj_mm)
+    return _ask(
+        "en1011_2_cet",
+        name,
+        found.preheat_c,
+        (*found.outside, *_chromium(side)),
+        f"CET {taken:.2f} of {why}",
+        source,
+        "H",
+    )
+
+
+def _ito_bessyo(wps: Wps, given: Given, side: Side) -> Ask:
+    source = "Ito and Bessyo 1968, IIW IX-576-68, from memory"
+    pcm, restraint = _index(side, "pcm"), wps.preheat.restraint
+    lacks = _lacks((pcm, "composition"), (given.thickness_mm, "thickness"))
+    if lacks:
+        return Ask("ito_bessyo", "Ito and Bessyo", "school", None, None, NOT_WITHIN, lacks, source, "M")
+    assert pcm is not None
+    assert given.thickness_mm is not None
+    found = ito_bessyo(
+        pcm,
+        thickness_mm=given.thickness_mm,
+        hydrogen=given.hydrogen,
+        heat_input_kj_mm=given.heat_kj_mm,
+        restraint=restraint,
+    )
+    held = found.by_restraint_c is not None
+    value = found.by_restraint_c if found.by_restraint_c is not None else found.by_thickness_c
+    note = f"by {restraint} restraint; {found.by_thickness_c:.0f} °C by thickness" if held else "by thickness, y-groove"
+    return _ask("ito_bessyo", "Ito and Bessyo", value, (*found.outside, *_chromium(side)), note, source, "M")
+
+
+def _seferian(_wps: Wps, given: Given, side: Side) -> Ask:
+    source = "Séférian 1959, from memory"
+    lacks = _lacks((side.analysis, "composition"), (given.thickness_mm, "thickness"))
+    value = None
+    if not lacks:
+        assert side.analysis is not None
+        assert given.thickness_mm is not None
+        value = seferian(side.analysis.composition, thickness_mm=given.thickness_mm)
+        lacks = "" if value is not None else "it needs carbon and manganese"
+    if value is None:
+        return Ask("seferian", "Séférian", "school", None, None, NOT_WITHIN, lacks, source, "H")
+    return _ask("seferian", "Séférian", value, _chromium(side), "knows neither hydrogen nor heat", source, "H")
+
+
+def _hydrogen_control(wps: Wps, given: Given, side: Side) -> Ask:
+    control, word = hydrogen_control(), "AWS D1.1 hydrogen control"
+    pcm = _index(side, "pcm")
+    lacks = _lacks((pcm, "composition"), (given.thickness_mm, "thickness"))
+    if lacks:
+        return Ask(
+            "aws_d1_1_hydrogen_control",
+            word,
+            "school",
+            None,
+            None,
+            NOT_WITHIN,
+            lacks,
+            control.source,
+            control.confidence,
+        )
+    assert pcm is not None
+    assert given.thickness_mm is not None
+    restraint = wps.preheat.restraint or "medium"
+    joint = Restrained(given.thickness_mm, restraint, wps.header.units)
+    found = asked_preheat(pcm, hydrogen=given.hydrogen, joint=joint, control=control)
+    note = f"group {found.group}, {restraint} restraint" if found.group else "beyond its table"
+    if found.preheat_c is None:
+        return Ask(
+            "aws_d1_1_hydrogen_control",
+            word,
+            "school",
+            None,
+            None,
+            NOT_WITHIN,
+            note,
+            control.source,
+            control.confidence,
+        )
+    return _ask(
+        "aws_d1_1_hydrogen_control", word, found.preheat_c, _chromium(side), note, control.source, control.confidence
+    )
+
+
+def _codes(wps: Wps, given: Given) -> Iterator[Ask]:
+    parts = [_facts(wps, side, given) for side in given.sides]
+    if None in parts:
+        return
+    stated = [part for part in parts if part is not None]
+    for code in code_preheat().code:
+        found = code_minimum(code.id, stated, units=wps.header.units, tables=code_preheat())
+        if found is not None:
+            yield _of_code(found)
+
+
+def _of_code(found: CodeMinimum) -> Ask:
+    notes = [f"or {found.high_c:.0f} °C: {', '.join(found.lacks)} not known"] if found.lacks else []
+    notes += [] if found.code.binding else ["advice of the code, not a rule"]
+    notes += [f"at most {found.interpass_c:.0f} °C between passes"] if found.interpass_c is not None else []
+    source = f"{found.code.word} {found.code.clause}, from memory"
+    return Ask(
+        found.code.id,
+        found.code.word,
+        "code",
+        found.low_c,
+        found.high_c,
+        WITHIN,
+        "; ".join(notes),
+        source,
+        found.confidence,
+    )
+
+
+def _facts(wps: Wps, side: Side, given: Given) -> PartFacts | None:
+    metal = wps.metals.one if side.path == "metals/one" else wps.metals.other or wps.metals.one
+    group = group_of(metal)
+    if group is None or not group.group("p_number"):
+        return None
+    composition = side.metal.composition if side.metal else {}  # codes ask the specification, not the certificate
+    strength = side.metal.smts_mpa if side.metal else None
+    return PartFacts(
+        group.group("p_number"),
+        given.thickness_mm,
+        strength,
+        composition.get("C"),
+        composition.get("Cr", 0.0 if side.metal else None),
+    )
+
+
+def _governing(wps: Wps, asks: Sequence[Ask], given: Given) -> Ask | None:
+    """Return what governs: the highest of the stated code, of what the metal wants, and of schools within their range.
+
+    Of low-hydrogen work the school that knows no hydrogen is shown and does not govern.
+    """
+    own = wps.header.construction_code
+    counted = [
+        each for each in asks
+        if each.high_c is not None and each.within and (each.kind != "code" or each.id == own)
+        and not (each.id == "seferian" and given.hydrogen <= LOW_HYDROGEN)
+    ]  # fmt: skip
+    return max(counted, key=lambda each: (each.high_c or 0.0, each.kind == "code"), default=None)
+
+
+def _ask(own: str, word: str, value: float, outside: Sequence[Outside], note: str, source: str, confidence: str) -> Ask:  # noqa: PLR0913, PLR0917 - a row of facts
+    out = [
+        f"{WORDS.get(name, name)} {number:.3g} is outside {least:g} to {most:g}"
+        for name, number, least, most in outside
+    ]
+    return Ask(own, word, "school", value, value, not out, "; ".join([*out, note]), source, confidence)
+
+
+def _chromium(side: Side) -> tuple[Outside, ...]:
+    share = side.analysis.composition.get("Cr", 0.0) if side.analysis else 0.0
+    return (("chromium", share, 0.0, MOST_CR),) if share > MOST_CR else ()
+
+
+def _index(side: Side, name: str) -> float | None:
+    return None if side.analysis is None else summed(side.analysis.composition, indices()[name]).value
+
+
+def _lacks(*needed: tuple[object, str]) -> str:
+    missing = [name for value, name in needed if value is None]
+    return f"state {' and '.join(missing)}" if missing else ""

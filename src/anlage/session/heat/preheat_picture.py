@@ -1,0 +1,71 @@
+"""The preheat that is asked as a picture: a row a school and code over one axis, what is chosen as lines to drag."""
+
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.thermometer import AskRow, Axis, Chosen, thermometer
+from anlage.core.procedure import Wps
+from anlage.core.quantities.units import System
+from anlage.core.thermal.crayons import crayon_pair
+from anlage.data.metal_tables import crayons
+from anlage.session.heat.preheat import Ask, PreheatView, preheat_view
+from anlage.session.weld.pictures import Sheet
+
+LEAST, MOST = "preheat/minimum_c", "preheat/interpass_maximum_c"
+
+
+def in_reader(celsius: float, system: System) -> float:
+    """Return a temperature in the reader's unit: °C or °F."""
+    return celsius if system == "si" else celsius * 1.8 + 32
+
+
+def in_celsius(shown: float, system: System) -> float:
+    """Return a temperature of the reader's unit in °C."""
+    return shown if system == "si" else (shown - 32) / 1.8
+
+
+def ask_rows(view: PreheatView, system: System) -> tuple[AskRow, ...]:
+    """Return a row for everything that asks, what says nothing last."""
+    ordered = sorted(view.asks, key=lambda ask: (ask.high_c is None, -(ask.high_c or 0.0)))
+    return tuple(_row(ask, view, system) for ask in ordered)
+
+
+def chosen_lines(view: PreheatView, system: System) -> tuple[Chosen, ...]:
+    """Return the two lines that are dragged."""
+    least, most = (None if each is None else in_reader(each, system) for each in (view.chosen_c, view.interpass_c))
+    return (Chosen("least", LEAST, least), Chosen("between passes", MOST, most))
+
+
+def preheat_axis(wps: Wps, sheet: Sheet) -> Axis:
+    """Return the axis on which all that is asked and chosen has room."""
+    view = preheat_view(wps)
+    rows, chosen = ask_rows(view, sheet.system), chosen_lines(view, sheet.system)
+    unit = "°C" if sheet.system == "si" else "°F"
+    return Axis.around(rows, chosen, (sheet.width_mm, sheet.height_mm), unit, sheet.measure)
+
+
+def preheat_picture(wps: Wps, axis: Axis, sheet: Sheet) -> DisplayList | None:
+    """Return the picture; `None` while the metal is not known."""
+    view = preheat_view(wps)
+    if not view.asks:
+        return None
+    return thermometer(ask_rows(view, sheet.system), chosen_lines(view, sheet.system), axis, sheet.measure)
+
+
+def crayon_sentence(wps: Wps, system: System) -> str:
+    """Return which crayons show the least and the most, in the reader's scale."""
+    least, most = (None if each is None else in_reader(each, system)
+                   for each in (wps.preheat.minimum_c, wps.preheat.interpass_maximum_c))  # fmt: skip
+    if least is None and most is None:
+        return ""
+    unit, pair = ("°C" if system == "si" else "°F"), crayon_pair(crayons(), least=least, most=most, units=system)
+    said = []
+    if least is not None:
+        said.append(f"{pair.must_melt:g} {unit} must melt" if pair.must_melt else "no crayon of the stock is so hot")
+    if most is not None:
+        said.append(f"{pair.must_not:g} {unit} must not" if pair.must_not else "no crayon of the stock is so cool")
+    return f"Crayons: {', '.join(said)}; never inside the groove."
+
+
+def _row(ask: Ask, view: PreheatView, system: System) -> AskRow:
+    low, high = (None if each is None else in_reader(each, system) for each in (ask.low_c, ask.high_c))
+    governs = view.governing is not None and view.governing.id == ask.id
+    return AskRow(ask.word, low, high, ask.within, ask.kind == "code", governs, ask.note)

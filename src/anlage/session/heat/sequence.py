@@ -1,0 +1,227 @@
+"""How long to wait before each pass: the section model on the joint and the beads of an open procedure.
+
+The answer is a range: the longest wait with the most heat and the brightest surface, the shortest with the least and
+the darkest. What the picture may not claim stands beside it.
+"""
+
+import math
+from collections.abc import Callable, Iterator
+from typing import Literal
+
+from msgspec import Struct
+
+from anlage.core.document import kept
+from anlage.core.errors import AnlageError
+from anlage.core.joint import MAKES, Member, Shape
+from anlage.core.procedure import Wps
+from anlage.core.ranges import Interval
+from anlage.session.heat.preheat import heat_inputs
+from anlage.session.weld.analyses import sides_of
+from anlage.session.weld.beads import bead_layout
+
+STOP_S, AMBIENT_C = 60.0, 20.0
+POOL_MM = 12.0  # length of the pool: a station is under the arc for so long (M)
+FROM_END_MM = 50.0  # the station that is hottest when the next arc is struck
+LONGEST_LUMP_MM = 600.0  # a longer piece cools at its ends alone
+FINE_MM = 2.0
+STEEL_MM2_S = 10.0  # diffusivity of warm carbon steel, for the question whether a piece heats as one
+SHORT_BY_K = 0.5
+THICK_MM, NEAR_MM, FAR_MM = 50.0, 50.0, 75.0  # ISO 13916: four times the thickness, at most 50 mm; 75 mm over 50 mm
+PLACE = "place"
+Corner = Literal["long", "short"]
+
+
+class PassWait(Struct, frozen=True):
+    """One pass: its number, its id, the wait before it [s], and what is read before it [°C], shortest to longest."""
+
+    number: int
+    pass_id: str
+    wait_s: Interval | None
+    before_c: Interval | None
+
+
+class Waits(Struct, frozen=True):
+    """The waits of a procedure, the total time [s], what it was worked out for, and what to mind."""
+
+    passes: tuple[PassWait, ...]
+    total_s: Interval | None
+    stated: tuple[str, ...]
+    minding: tuple[str, ...]
+    curve: tuple[tuple[float, float], ...] = ()  # of the longest: time [s] and what the place reads [°C]
+    starts_s: tuple[float, ...] = ()
+    struck_s: tuple[float, ...] = ()  # when each arc is struck, before it comes to the place
+
+
+class Asked(Struct, frozen=True):
+    """What is missing before the model can run: a leaf and a sentence each."""
+
+    missing: tuple[tuple[str, str], ...]
+
+
+@kept
+def asked_of(wps: Wps) -> Asked:
+    """Return what a procedure must state before its waits can be worked out."""
+    heats, layout = heat_inputs(wps), bead_layout(wps)
+    missing = []
+    if wps.joint.kind is not None and MAKES[wps.joint.kind].family != "butt":
+        missing.append(("joint/kind", "a butt joint: tees, corners, nodes and branches are not run yet"))
+    elif layout is None or not layout.beads:
+        missing.append(("joint/kind", "a joint that can be drawn, with passes in it"))
+    elif any(bead.key not in heats for bead in layout.beads):
+        numbers = [n for n, each in enumerate(wps.passes, 1) if each.id not in heats and each.reach is None]
+        which = ", ".join(map(str, numbers[:6]))
+        missing.append((f"passes/{wps.passes[numbers[0] - 1].id}/travel_speed_mm_min" if numbers else "passes",
+                        f"current, volts and speed of pass {which}"))  # fmt: skip
+    if wps.preheat.minimum_c is None:
+        missing.append(("preheat/minimum_c", "the least preheat"))
+    if wps.preheat.interpass_maximum_c is None:
+        missing.append(("preheat/interpass_maximum_c", "the most between passes"))
+    if wps.piece.half_width_mm is None:
+        missing.append(("piece/half_width_mm", "how wide the piece is"))
+    if seam_length(wps) is None:
+        missing.append(("joint/seam_length_mm", "how long the seam is"))
+    if not any(side.family for side in sides_of(wps)):
+        missing.append(("metals/one/name", "a base metal of the catalogue"))
+    return Asked(tuple(missing))
+
+
+def seam_length(wps: Wps) -> float | None:
+    """Return how long the seam is: as stated, or round the pipe [mm]."""
+    if wps.joint.product == "pipe" and wps.joint.od_mm is not None:
+        return math.pi * wps.joint.od_mm
+    return wps.joint.seam_length_mm
+
+
+def waits_of(wps: Wps, goes_on: Callable[[], bool] = lambda: True) -> Waits | str:
+    """Return the waits of a procedure, or a sentence why there are none.
+
+    Parameters
+    ----------
+    wps : a procedure of which nothing is asked any more, by `asked_of`
+    goes_on : asked after every step; once it says no, the run is given up
+    """
+    found = {}
+    for corner in ("long", "short"):
+        try:
+            run = _run(wps, corner, goes_on)
+        except AnlageError as fault:
+            return f"The section cannot be run: {fault}"
+        if run is None:
+            return "Given up."
+        found[corner] = run
+    return _together(wps, found["long"], found["short"])
+
+
+class _Ran(Struct, frozen=True):
+    waits: tuple[tuple[str, float | None, float | None], ...]
+    total_s: float | None
+    curve: tuple[tuple[float, float], ...]
+    starts_s: tuple[float, ...]
+    struck_s: tuple[float, ...]
+
+
+def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool]) -> _Ran | None:
+    from anlage.core.thermal.section.run import SectionRun
+    from anlage.session.heat.section_of import section_case, table_of_family
+
+    run = SectionRun(section_case(wps, corner), table_of_family)
+    curve = []
+    for progress in run.advance():
+        if not goes_on():
+            return None
+        curve.append((progress.time_s, progress.probes[PLACE]))
+    passed = run.state.passed
+    rows = tuple((each.id, each.wait_s, each.before_c.get(PLACE)) for each in passed)
+    total = run.state.time if all(each.start_s is not None for each in passed) else None
+    starts = tuple(each.start_s for each in passed if each.start_s is not None)
+    struck = tuple(start - source.delay_s for start, source in zip(starts, run.case.sources, strict=False))
+    return _Ran(rows, total, tuple(curve), starts, struck)
+
+
+def _together(wps: Wps, longest: _Ran, shortest: _Ran) -> Waits:
+    numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}
+    rows = []
+    for (own, wait, before), (_, short_wait, short_before) in zip(longest.waits, shortest.waits, strict=False):
+        rows.append(PassWait(numbers[own], own, _span(short_wait, wait), _span(short_before, before)))
+    return Waits(
+        tuple(rows),
+        _span(shortest.total_s, longest.total_s),
+        tuple(_stated(wps)),
+        tuple(_minding(wps, longest, shortest)),
+        _thinned(longest.curve),
+        longest.starts_s,
+        longest.struck_s,
+    )
+
+
+def _span(first: float | None, second: float | None) -> Interval | None:
+    if first is None or second is None:
+        return None
+    return Interval(min(first, second), max(first, second))
+
+
+def _thinned(curve: tuple[tuple[float, float], ...], most: int = 600) -> tuple[tuple[float, float], ...]:
+    step = max(1, math.ceil(len(curve) / most))
+    return curve[::step] + curve[-1:]
+
+
+def _stated(wps: Wps) -> Iterator[str]:
+    from anlage.session.heat.section_of import emissivities
+
+    length, piece = seam_length(wps), wps.piece
+    low, _, high = emissivities(wps)
+    is_pipe = wps.joint.product == "pipe"
+    station = "the start of each lap" if is_pipe else f"a station {FROM_END_MM:.0f} mm before the end"
+    yield f"Seam of {length:.0f} mm; read at {station}, {measuring_mm(wps):.0f} mm from the groove, before each arc."
+    beyond = "" if is_pipe else f", {_beyond(piece.beyond_mm)}"
+    yield f"Piece {piece.half_width_mm:.0f} mm from the weld to its edge{beyond}; all of it preheated."
+    air, stop = piece.ambient_c, piece.stop_s
+    yield (f"Air {AMBIENT_C if air is None else air:.0f} °C, emissivity {low:g} to {high:g}, "
+           f"stop {STOP_S if stop is None else stop.low:.0f} s; heat from least to most, k in it.")  # fmt: skip
+
+
+def _beyond(beyond_mm: float | None) -> str:
+    return "plate that goes on" if beyond_mm is None else f"{beyond_mm:.0f} mm of plate beyond the seam"
+
+
+def _minding(wps: Wps, longest: _Ran, shortest: _Ran) -> Iterator[str]:
+    yield "Molten metal and the first seconds beside it are not predicted; a reading on the piece beats all of this."
+    if longest.total_s is None:
+        yield "The piece does not cool so far within 24 hours: no number for the rest."
+    least, numbers = wps.preheat.minimum_c, {each.id: n for n, each in enumerate(wps.passes, 1)}
+    before = [(numbers[own], celsius) for own, _, celsius in shortest.waits if celsius is not None]
+    cold = [number for number, celsius in before if least is not None and celsius < least - SHORT_BY_K]
+    if cold:
+        yield f"Before pass {', '.join(map(str, cold))} it may be colder than the least preheat: heat it again."
+    half, beyond = wps.piece.half_width_mm, wps.piece.beyond_mm
+    waits = [wait for _, wait, _ in longest.waits if wait]
+    reach = math.sqrt(STEEL_MM2_S * max(waits, default=0.0))
+    if half is not None and reach > half and (wps.joint.product == "pipe" or beyond == 0):
+        yield "The piece heats as one: a longer pause or a second piece in turn is the only help."
+
+
+def measuring_mm(wps: Wps) -> float:
+    """Return how far from the groove edge the most between passes is read [mm], by ISO 13916."""
+    thickness = wps.joint.thickness_mm or 0.0
+    return min(4 * thickness, NEAR_MM) if thickness <= THICK_MM else FAR_MM
+
+
+def outlines_of(shape: Shape, half_mm: float) -> tuple[tuple[tuple[float, float], ...], ...]:
+    """Return the members of a joint, each torn edge moved out to the edge of the piece."""
+    return tuple(_extended(member, half_mm) for member in shape.members)
+
+
+def _extended(member: Member, half_mm: float) -> tuple[tuple[float, float], ...]:
+    lines = [list(line) for line in member.lines]
+    for n, line in enumerate(lines):
+        after = lines[(n + 1) % len(lines)]
+        (x0, y0), (x1, y1) = line[-1], after[0]
+        if math.hypot(x1 - x0, y1 - y0) < 1e-9:
+            continue
+        if abs(x1 - x0) <= abs(y1 - y0):
+            side = math.copysign(half_mm, x0 + x1)
+            line[-1], after[0] = (side, y0), (side, y1)
+        else:
+            side = math.copysign(half_mm, y0 + y1)
+            line[-1], after[0] = (x0, side), (x1, side)
+    return tuple(point for line in lines for point in line)

@@ -1,0 +1,90 @@
+"""The waits of a procedure in words, and as a curve over time."""
+
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.curves import Frame
+from anlage.core.drawing.sequence_curve import Level, Stretch, sequence_curve
+from anlage.core.procedure import Wps
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Interval
+from anlage.session.heat.preheat_picture import in_reader
+from anlage.session.heat.sequence import PassWait, Waits
+from anlage.session.weld.pictures import Sheet
+
+LONG_S = 600.0  # from here on whole minutes are enough
+SHORT_WAIT_S = 30.0  # less is no wait: the stop takes as long
+ROOM_MM = (34.0, 18.0)
+
+
+def headline(waits: Waits) -> str:
+    """Return the one sentence that the view is about: the first wait, or that there is none."""
+    waiting = [each for each in waits.passes if each.wait_s is not None and each.wait_s.high >= SHORT_WAIT_S]
+    never = [each for each in waits.passes if each.wait_s is None]
+    if not waiting:
+        return (
+            f"No number from pass {never[0].number} on."
+            if never
+            else "No waiting: the stop is enough before every pass."
+        )
+    first, longest = waiting[0], max(waiting, key=lambda each: each.wait_s.high if each.wait_s else 0.0)
+    rest = "" if longest is first else f"; the longest is {minutes(longest.wait_s)}, before pass {longest.number}"
+    return f"Wait {minutes(first.wait_s)} before pass {first.number}{rest}."
+
+
+def total_sentence(waits: Waits) -> str:
+    """Return how long the whole seam takes with its waits."""
+    if waits.total_s is None:
+        return ""
+    return f"First arc to last: {minutes(waits.total_s)}, stops and waits in it."
+
+
+def minutes(span: Interval | None) -> str:
+    """Return a span of seconds in minutes, or in hours where it is long."""
+    if span is None:
+        return "–"
+    if span.high >= 2 * 3600:
+        low, high = (f"{end / 3600:.1f}" for end in (span.low, span.high))
+        return f"{high} h" if low == high else f"{low} to {high} h"
+    low, high = (f"{end / 60:.0f}" if end >= LONG_S else f"{end / 60:.1f}" for end in (span.low, span.high))
+    if span.low < 1:
+        return f"up to {high} min"
+    return f"{high} min" if low == high else f"{low} to {high} min"
+
+
+def pass_rows(waits: Waits, system: System) -> tuple[tuple[str, str, str], ...]:
+    """Return a row a pass: its number, the wait before it, what is read before it."""
+    return tuple((str(each.number), _wait(each), _before(each, system)) for each in waits.passes)
+
+
+def sequence_picture(wps: Wps, waits: Waits, sheet: Sheet) -> DisplayList | None:
+    """Return the curve of the longest waits; `None` while there is none."""
+    if len(waits.curve) < 2 or waits.curve[-1][0] <= 0:
+        return None
+    hours = waits.curve[-1][0] >= 3 * 3600
+    per, word = (3600.0, "h") if hours else (60.0, "min")
+    unit = "°C" if sheet.system == "si" else "°F"
+    points = [(t / per, in_reader(c, sheet.system)) for t, c in waits.curve]
+    levels = [
+        Level(name, in_reader(value, sheet.system))
+        for name, value in (("between passes", wps.preheat.interpass_maximum_c), ("least", wps.preheat.minimum_c))
+        if value is not None
+    ]
+    stretches = [
+        Stretch(each.number, struck / per, start / per, 0.0 if each.wait_s is None else each.wait_s.high / per)
+        for each, struck, start in zip(waits.passes, waits.struck_s, waits.starts_s, strict=False)
+    ]
+    size = (max(sheet.width_mm - ROOM_MM[0], 40.0), max(sheet.height_mm - ROOM_MM[1], 25.0))
+    return sequence_curve(points, levels, stretches, Frame(word, unit, 0.0, size), sheet.measure)
+
+
+def _wait(each: PassWait) -> str:
+    if each.wait_s is None:
+        return "no number"
+    return "none" if each.wait_s.high < 1 else minutes(each.wait_s)
+
+
+def _before(each: PassWait, system: System) -> str:
+    if each.before_c is None:
+        return "–"
+    low, high = (f"{in_reader(end, system):.0f}" for end in (each.before_c.low, each.before_c.high))
+    unit = "°C" if system == "si" else "°F"
+    return f"{high} {unit}" if low == high else f"{low} to {high} {unit}"

@@ -1,0 +1,1 @@
+"""The Heat place: temperatures before, between and after each pass."""

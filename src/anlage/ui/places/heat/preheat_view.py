@@ -1,0 +1,113 @@
+"""How hot before? What every school and code asks over one axis, the chosen preheat as a line to drag."""
+
+from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from anlage.core.document import with_at
+from anlage.session.heat.preheat import PreheatView, preheat_view
+from anlage.session.heat.preheat_picture import LEAST, crayon_sentence
+from anlage.ui.kit.complaint import Complaint
+from anlage.ui.kit.document import Document
+from anlage.ui.kit.fields import ChoiceField, LeafField
+from anlage.ui.kit.heading import VerdictLine, heading
+from anlage.ui.kit.look import font
+from anlage.ui.kit.tabs import lay_beside
+from anlage.ui.picture.editor import PictureEditor
+from anlage.ui.picture.view import PictureView
+from anlage.ui.places.heat.field_rows import lay_fields
+from anlage.ui.places.heat.leaves import PREHEAT
+from anlage.ui.places.heat.presenter import PreheatPresenter
+
+COLUMN_PX = 400
+STEP_C = 5.0  # a preheat is chosen in such steps, never below what is asked
+
+
+class PreheatPane(QWidget):
+    """The picture on the left; what it was worked out from, the fields, the verdict and the crayons on the right."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.document = document
+        self.picture = PictureView(PreheatPresenter(document), document.reader, "Preheat that is asked")
+        self.editor = PictureEditor(self.picture, document)
+        self.fields: dict[str, LeafField | ChoiceField] = {}
+        self.verdict = VerdictLine(document.reader)
+        self.take = QPushButton("Take the preheat that governs")
+        self.take.setToolTip("States it as the least preheat, with what asks for it as the reason (Ctrl+Shift+G)")
+        self.take.clicked.connect(self.take_governing)
+        self.crayons, self.usual, self.said = QLabel(), QLabel(), QLabel()
+        self.told = QGridLayout()
+        self._cells: list[QLabel] = []
+        self._lay_out()
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        room = QWidget()
+        column = QVBoxLayout(room)
+        column.setContentsMargins(0, 0, 8, 0)
+        column.setSpacing(8)
+        column.addWidget(self.verdict)
+        column.addWidget(self.take)
+        column.addWidget(heading("What it rests on"))
+        self.told.setHorizontalSpacing(10)
+        self.told.setVerticalSpacing(4)
+        self.told.setColumnStretch(1, 1)
+        column.addLayout(self.told)
+        column.addLayout(lay_fields(self.document, PREHEAT, self.fields))
+        Complaint(self.document, PREHEAT, room)
+        for label in (self.crayons, self.usual, self.said):
+            label.setWordWrap(True)
+            column.addWidget(label)
+        for label in (self.usual, self.said):
+            label.setProperty("tone", "muted")
+        column.addStretch(1)
+        lay_beside(self, self.picture, room, COLUMN_PX)
+
+    def refresh(self) -> None:
+        """Show what is asked now."""
+        view = preheat_view(self.document.value)
+        verdict, sentence = view.verdict
+        self.verdict.say(verdict or "unproven", sentence or "Nothing is asked yet.")
+        governs = view.governing
+        self.take.setEnabled(self.document.can_write and governs is not None and governs.high_c is not None)
+        self._show_told(view)
+        self.crayons.setText(crayon_sentence(self.document.value, self.document.system))
+        self.crayons.setVisible(bool(self.crayons.text()))
+        self.usual.setText(_usual(view))
+        self.said.setText("\n".join(view.sentences))
+        self.picture.refresh()
+
+    def _show_told(self, view: PreheatView) -> None:
+        texts = [part for each in view.told for part in (each.name, each.text, each.basis)]
+        while len(self._cells) < len(texts):
+            label = QLabel()
+            place = len(self._cells)
+            row, part = divmod(place, 3)
+            if part != 1:
+                label.setProperty("tone", "muted")
+            if part == 2:
+                label.setFont(font("note"))
+                label.setWordWrap(True)
+            at = (2 * row, part) if part < 2 else (2 * row + 1, 1)
+            self.told.addWidget(label, *at)
+            self._cells.append(label)
+        for n, label in enumerate(self._cells):
+            label.setText(texts[n] if n < len(texts) else "")
+            label.setVisible(n < len(texts))
+
+    def take_governing(self) -> None:
+        """State the preheat that governs, rounded up to a step, with what asks for it as the reason."""
+        governs = preheat_view(self.document.value).governing
+        if governs is None or governs.high_c is None or not self.document.can_write:
+            return
+        celsius = -(-max(governs.high_c, 0.0) // STEP_C) * STEP_C
+        wps = with_at(self.document.value, LEAST, celsius)
+        reason = f"{governs.word}: {governs.note}" if governs.note else governs.word
+        self.document.edit(with_at(wps, "preheat/reason", reason), "Take the preheat that governs")
+
+
+def _usual(view: PreheatView) -> str:
+    if view.usual_interpass is None:
+        return ""
+    low, high = view.usual_interpass
+    span = f"{low:.0f}" if low == high else f"{low:.0f} to {high:.0f}"
+    return f"Between passes at most {span} °C is usual for this metal."

@@ -1,0 +1,143 @@
+"""How long between? The wait before each pass as a range, the temperature at its place over time."""
+
+from collections.abc import Callable
+from functools import partial
+
+from PySide6.QtCore import QTimer
+from PySide6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
+
+from anlage.core.drawing import DisplayList
+from anlage.core.procedure import Wps
+from anlage.session.heat.sequence import Waits, asked_of, waits_of
+from anlage.session.heat.sequence_words import headline, pass_rows, sequence_picture, total_sentence
+from anlage.session.weld.pictures import Sheet
+from anlage.ui.kit.complaint import Complaint
+from anlage.ui.kit.document import Document
+from anlage.ui.kit.fields import ChoiceField, LeafField
+from anlage.ui.kit.heading import heading
+from anlage.ui.kit.later import Later
+from anlage.ui.kit.look import font
+from anlage.ui.kit.tabs import lay_beside
+from anlage.ui.picture.still import StillPresenter
+from anlage.ui.picture.view import PictureView
+from anlage.ui.places.heat.field_rows import lay_fields
+from anlage.ui.places.heat.leaves import SEQUENCE
+
+COLUMN_PX = 400
+REST_MS = 400  # typing rests so long before the section is run
+CELLS = 3
+
+
+class SequencePane(QWidget):
+    """The curve on the left; the headline, the piece, the waits and what they were worked out for on the right."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.document = document
+        self.waits: Waits | None = None
+        self._asked_for: Wps | None = None  # of what the newest run is
+        self._shown_of: Wps | None = None
+        self.headline, self.total, self.stated, self.minding = QLabel(), QLabel(), QLabel(), QLabel()
+        self._later = Later(self)
+        self._later.ready.connect(self._on_ready)
+        self._rest = QTimer(self, singleShot=True, interval=REST_MS)
+        self._rest.timeout.connect(self._run)
+        self.presenter = _Curve(document, self._picture, lambda: self.is_running and self.waits is not None)
+        self.picture = PictureView(self.presenter, document.reader, "Temperature over the passes")
+        self.fields: dict[str, LeafField | ChoiceField] = {}
+        self.rows = QGridLayout()
+        self._cells: list[QLabel] = []
+        self._lay_out()
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        room = QWidget()
+        column = QVBoxLayout(room)
+        column.setContentsMargins(0, 0, 8, 0)
+        column.setSpacing(8)
+        self.headline.setFont(font("title", strong=True))
+        for label in (self.headline, self.total):
+            label.setWordWrap(True)
+            column.addWidget(label)
+        column.addWidget(heading("The piece"))
+        column.addLayout(lay_fields(self.document, SEQUENCE, self.fields))
+        Complaint(self.document, SEQUENCE, room)
+        self.rows.setHorizontalSpacing(14)
+        self.rows.setVerticalSpacing(2)
+        self.rows.setColumnStretch(CELLS, 1)
+        column.addLayout(self.rows)
+        for label in (self.stated, self.minding):
+            label.setWordWrap(True)
+            label.setFont(font("note"))
+            label.setProperty("tone", "muted")
+            column.addWidget(label)
+        column.addStretch(1)
+        lay_beside(self, self.picture, room, COLUMN_PX)
+
+    @property
+    def is_running(self) -> bool:
+        """Whether a newer answer is still to come."""
+        return self._asked_for is not None and self._asked_for is not self._shown_of
+
+    def _picture(self, wps: Wps, sheet: Sheet) -> DisplayList | None:
+        return None if self.waits is None else sequence_picture(wps, self.waits, sheet)
+
+    def refresh(self) -> None:
+        """Ask for the waits of what the procedure is now, once typing rests; say what is missing."""
+        wps = self.document.value
+        missing = asked_of(wps).missing
+        if missing:
+            self._asked_for = self._shown_of = None
+            self._later.forget()
+            self._rest.stop()
+            self.waits = None
+            self.headline.setText("Not run yet.")
+            self.total.setText(f"Still to state: {'; '.join(what for _, what in missing)}.")
+        elif wps is not self._asked_for:
+            self._asked_for = wps
+            self.total.setText("Being worked out…")
+            self._rest.start()
+        self._show()
+
+    def _run(self) -> None:
+        wps = self._asked_for
+        if wps is not None:
+            self._later.ask(partial(_answer, wps, lambda: self._asked_for is wps))
+
+    def _on_ready(self, answer: tuple[Wps, Waits | str] | None) -> None:
+        if answer is None or answer[0] is not self._asked_for:
+            return
+        self._shown_of = answer[0]
+        self.waits = answer[1] if isinstance(answer[1], Waits) else None
+        self.headline.setText(headline(answer[1]) if isinstance(answer[1], Waits) else "No waiting time.")
+        self.total.setText(total_sentence(answer[1]) if isinstance(answer[1], Waits) else answer[1])
+        self._show()
+
+    def _show(self) -> None:
+        waits = self.waits
+        heads = (("Pass", "Wait before", "Read before"),) if waits else ()
+        texts = [cell for row in (*heads, *(pass_rows(waits, self.document.system) if waits else ())) for cell in row]
+        while len(self._cells) < len(texts):
+            label = QLabel()
+            self.rows.addWidget(label, len(self._cells) // CELLS, len(self._cells) % CELLS)
+            if len(self._cells) < CELLS:
+                label.setProperty("tone", "muted")
+            self._cells.append(label)
+        for n, label in enumerate(self._cells):
+            label.setText(texts[n] if n < len(texts) else "")
+            label.setVisible(n < len(texts))
+            label.setEnabled(not self.is_running)
+        self.stated.setText("\n".join(waits.stated) if waits else "")
+        self.minding.setText("\n".join(waits.minding) if waits else "")
+        self.picture.refresh()
+
+
+class _Curve(StillPresenter):
+    """The curve, with what to do first while there is none."""
+
+    def empty_text(self) -> str:
+        return "State the piece beside: then the section is run pass by pass, and says how long to wait."
+
+
+def _answer(wps: Wps, goes_on: Callable[[], bool]) -> tuple[Wps, Waits | str]:
+    return wps, waits_of(wps, goes_on)

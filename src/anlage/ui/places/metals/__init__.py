@@ -1,0 +1,1 @@
+"""The Metals place: strength, hardening, ferrite and dilution of what is joined."""

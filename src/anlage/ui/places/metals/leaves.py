@@ -1,0 +1,3 @@
+"""The leaves that have their field at Metals."""
+
+LEAVES = ("metals/one/certificate", "metals/other/certificate", "metals/dilution")

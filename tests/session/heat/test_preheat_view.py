@@ -1,0 +1,109 @@
+"""What is asked of an open procedure's preheat, from what it states: sides, hydrogen, heat, thickness, code."""
+
+import pytest
+
+from anlage.core.document import read_strict, with_at
+from anlage.core.procedure import WPS
+from anlage.data.files import FOLDER
+from anlage.session.heat.preheat import heat_inputs, hydrogen_stated, preheat_view
+from anlage.session.heat.preheat_picture import crayon_sentence
+from anlage.session.leaves.text import with_text
+
+
+@pytest.fixture(scope="module")
+def shell():
+    """The longitudinal seam of the penstock: A516-70, 18 mm."""
+    return read_strict((FOLDER / "demo" / "OST-W-01.json").read_text(), WPS, where="demo")
+
+
+def stated(wps, **leaves):
+    for path, text in leaves.items():
+        wps = with_text(wps, path.replace("__", "/"), text, "si")
+    return wps
+
+
+def ask(wps, own):
+    return next(each for each in preheat_view(wps).asks if each.id == own)
+
+
+def test_every_school_and_code_says_its_own(shell):
+    asks = {each.id: each for each in preheat_view(shell).asks}
+    schools = {"en1011_2_cet", "ito_bessyo", "seferian", "aws_d1_1_hydrogen_control", "en1011_2_combined"}
+    assert schools | {"b31.3", "b31.1", "viii-1"} == asks.keys()
+    assert asks["en1011_2_combined"].high_c is None
+    assert "nomograms" in asks["en1011_2_combined"].note
+    assert not asks["viii-1"].note.startswith("or")
+    assert "advice" in asks["viii-1"].note
+
+
+def test_a_certificate_goes_before_the_specification(shell):
+    leaner = stated(shell, metals__one__certificate="C 0.14 Mn 1.1 Si 0.25")
+    assert ask(leaner, "en1011_2_cet").high_c < ask(shell, "en1011_2_cet").high_c
+    told = {each.name: each for each in preheat_view(leaner).told}
+    assert told["Metal"].basis == "by its certificate"
+    assert "specification" in next(each for each in preheat_view(shell).told if each.name == "Metal").basis
+    assert ask(leaner, "b31.3").high_c == ask(shell, "b31.3").high_c  # the code asks the specification
+
+
+def test_hydrogen_is_as_stated_else_planned_else_the_highest(shell):
+    assert hydrogen_stated(shell)[0] == 8
+    assert hydrogen_stated(stated(shell, preheat__hydrogen="H5")) == (5, "as stated")
+    unknown = with_at(shell, f"deposits/{shell.deposits[-1].id}/filler", "E9999")
+    assert hydrogen_stated(unknown)[0] == 30
+    assert "not known" in hydrogen_stated(unknown)[1]
+    cellulosic = with_at(shell, f"deposits/{shell.deposits[-1].id}/filler", "E6010")
+    assert hydrogen_stated(cellulosic)[0] == 60
+
+
+def test_the_coldest_pass_counts(shell):
+    heats = heat_inputs(shell)
+    least = min(heats.values(), key=lambda span: span.low)
+    told = next(each for each in preheat_view(shell).told if each.name == "Least heat input")
+    assert told.text == f"{least.low:.2f} kJ/mm"
+    bare = with_at(shell, "passes", ())
+    assert "state current, volts and speed" in ask(bare, "en1011_2_cet").note
+
+
+def test_out_of_its_range_a_school_does_not_govern(shell):
+    view = preheat_view(shell)
+    assert not ask(shell, "ito_bessyo").within
+    assert view.governing.within
+    assert view.governing.id != "seferian"  # it knows no hydrogen, and this is low-hydrogen work
+
+
+def test_the_stated_construction_code_is_a_floor(shell):
+    thick = with_at(
+        stated(shell, metals__one__name="A335-P22", preheat__minimum_c="100"), "header/construction_code", "b31.3"
+    )
+    verdict, sentence = preheat_view(thick).verdict
+    assert preheat_view(thick).governing.id == "b31.3" or preheat_view(thick).governing.high_c >= 200
+    assert verdict in ("outside", "unproven")
+    assert "more than is chosen" in sentence
+
+
+@pytest.mark.parametrize(("preheat", "verdict"), [("300", "outside"), ("200", "inside"), ("20", "unproven")])
+def test_the_verdict_of_what_is_chosen(shell, preheat, verdict):
+    assert preheat_view(stated(shell, preheat__minimum_c=preheat)).verdict[0] == verdict
+
+
+@pytest.mark.parametrize(
+    ("metal", "words"),
+    [("A240-316L", "austenite does not harden"), ("A240-S32205", "75 to 100 °C"), ("B209-5083-O", "martensite"),
+     ("B265-GR2", "titanium"), ("B443-N06625", "nickel alloys do not harden"), ("A335-P91", "80 to 100 °C")],
+)  # fmt: skip
+def test_metals_that_want_something_else_say_so_in_a_line(shell, metal, words):
+    view = preheat_view(stated(shell, metals__one__name=metal))
+    assert words in view.sentences[0]
+    assert not [each for each in view.asks if each.kind == "school"]
+
+
+def test_no_metal_no_number(shell):
+    view = preheat_view(stated(shell, metals__one__name=""))
+    assert view.governing is None
+    assert "Name the base metal" in view.sentences[0]
+
+
+def test_the_crayons_are_said_in_the_readers_scale(shell):
+    assert crayon_sentence(shell, "si") == "Crayons: 100 °C must melt, 250 °C must not; never inside the groove."
+    assert crayon_sentence(shell, "us") == "Crayons: 200 °F must melt, 475 °F must not; never inside the groove."
+    assert crayon_sentence(stated(shell, preheat__minimum_c="", preheat__interpass_maximum_c=""), "si") == ""

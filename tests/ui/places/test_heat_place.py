@@ -1,0 +1,131 @@
+"""The Heat place: lines dragged and stepped, what governs taken, waits worked out, a purge planned."""
+
+import time
+
+import pytest
+
+from anlage.ui.places.heat.leaves import LEAVES
+
+
+@pytest.fixture
+def heat(demo):
+    """Someone at the Heat place of the first procedure."""
+    demo.press("Alt+H")
+    return demo
+
+
+def pane(person, view):
+    person.place.views.show_view(view)
+    person.settle()
+    return person.place.views.view(view)
+
+
+def wait_for(person, done, seconds=20.0):
+    end = time.monotonic() + seconds
+    while not done() and time.monotonic() < end:
+        person.settle()
+        time.sleep(0.02)
+    assert done()
+
+
+def test_every_leaf_of_it_is_found_in_its_view(heat):
+    for path in LEAVES:
+        heat.desk.go_to(path)
+        heat.settle()
+        assert heat.focus() is heat.place.views.front().fields[path], path
+
+
+def test_the_least_preheat_is_stepped_dragged_and_typed_in_the_picture(heat):
+    view = pane(heat, "preheat").picture
+    view.setFocus()
+    heat.settle()
+    before = heat.wps.preheat.minimum_c
+    where = heat.handle(view, "preheat/minimum_c")
+    view.presenter.step("preheat/minimum_c", 2)
+    heat.settle()
+    assert heat.wps.preheat.minimum_c == before + 10
+    view.presenter.take("preheat/minimum_c", (where.x(), where.y()))
+    axis = view.presenter._axis
+    view.presenter.drag((axis.at(123.0), 0.0), fine=False)
+    assert heat.wps.preheat.minimum_c == 125
+    view.presenter.drag((axis.at(123.4), 0.0), fine=True)
+    assert heat.wps.preheat.minimum_c == 123
+    view.presenter.release()
+    heat.press("Ctrl+Z")
+    assert heat.wps.preheat.minimum_c == before + 10
+    assert "Preheat" in view.presenter.describe("preheat/minimum_c")
+    assert view.presenter.svg().startswith("<?xml") or view.presenter.svg().startswith("<svg")
+
+
+def test_what_governs_is_taken_with_its_reason(heat):
+    shown = pane(heat, "preheat")
+    assert shown.verdict.mark.verdict == "unproven"
+    heat.press("Ctrl+Shift+G")
+    heat.settle()
+    assert heat.wps.preheat.minimum_c == 145
+    assert heat.wps.preheat.reason.startswith("AWS D1.1 hydrogen control: group F")
+    assert shown.verdict.mark.verdict == "inside"
+    assert "must melt" in shown.crayons.text()
+
+
+def test_hydrogen_and_certificate_change_what_is_asked_as_they_are_typed(heat):
+    shown = pane(heat, "preheat")
+    before = shown.verdict.text.text()
+    heat.desk.go_to("preheat/hydrogen")
+    heat.fill("H4")
+    assert heat.wps.preheat.hydrogen == "H4"
+    assert shown.verdict.text.text() != before
+    heat.desk.go_to("preheat/hydrogen")
+    heat.fill("lots")
+    assert "preheat/hydrogen" in heat.document.working.pending
+    assert heat.wps.preheat.hydrogen == "H4"
+
+
+def test_the_sequence_says_what_is_missing_then_how_long_to_wait(heat):
+    entries = {entry.number: entry.id for entry in heat.desk.works.all_entries()}
+    heat.desk.open_document(entries["OST-W-02"])
+    heat.press("Alt+H")
+    shown = pane(heat, "sequence")
+    assert "how wide the piece is" in shown.total.text()
+    heat.desk.go_to("piece/half_width_mm")
+    heat.fill("150")
+    wait_for(heat, lambda: shown.waits is not None and not shown.is_running)
+    assert shown.headline.text().startswith("Wait up to")
+    assert "First arc to last" in shown.total.text()
+    assert [label.text() for label in shown._cells[3:5]] == ["1", "none"]
+    assert shown.picture.placed is not None
+    heat.document.type_text("piece/half_width_mm", "")
+    heat.settle()
+    assert shown.waits is None
+    assert shown.headline.text() == "Not run yet."
+
+
+def test_an_edit_meanwhile_gives_the_answer_of_the_newer_one(heat):
+    entries = {entry.number: entry.id for entry in heat.desk.works.all_entries()}
+    heat.desk.open_document(entries["OST-W-02"])
+    heat.press("Alt+H")
+    shown = pane(heat, "sequence")
+    heat.document.type_text("piece/half_width_mm", "150")
+    wait_for(heat, lambda: shown.waits is not None and not shown.is_running)
+    first = shown.waits
+    heat.document.type_text("preheat/interpass_maximum_c", "150")
+    assert shown.is_running
+    assert not shown._cells[3].isEnabled()
+    wait_for(heat, lambda: not shown.is_running)
+    assert shown.waits is not first
+    assert shown.waits.passes[1].wait_s.high > first.passes[1].wait_s.high
+
+
+def test_a_purge_is_planned_while_it_is_typed(heat):
+    entries = {entry.number: entry.id for entry in heat.desk.works.all_entries()}
+    heat.desk.open_document(entries["OST-W-02"])
+    heat.press("Alt+H")
+    shown = pane(heat, "purge")
+    assert shown.missing.isVisible()
+    for path, text in (("purge/length_mm", "400"), ("purge/flow_l_min", "10"), ("purge/target_ppm", "50")):
+        heat.desk.go_to(path)
+        heat.fill(text)
+    assert not shown.missing.isVisible()
+    assert [cells[1].text() for cells in shown._cells[:2]] == ["5.16 l", "4.4 min"]
+    assert "nobody enters a pit" in shown.cautions.text()
+    assert shown.picture.placed is not None
