@@ -91,7 +91,7 @@ def equivalents_chart(places: Sequence[Place], mixing: Mixing, plane: Equivalent
             text=said,
             height_mm=LABEL_MM,
             anchor="start",
-            offset_mm=(2.6, -0.9),
+            offset_mm=(1.0, -4.6),
             target=mixing.target,
         )
     )

@@ -12,6 +12,7 @@ LEAST_ROW_MM, MOST_ROW_MM, NAME_GAP_MM, LABEL_MM, NOTE_MM = 7.4, 13.0, 3.0, 2.8,
 DOT_MM, BAR_MM, HEAD_MM, FOOT_MM = 1.5, 1.1, 12.0, 3.0
 DOT_CORNERS = 20
 NOTE_GAP_MM = 2.6
+RAISED_MM = 4.2
 
 
 class AskRow(Struct, frozen=True):
@@ -82,7 +83,13 @@ def thermometer(rows: Sequence[AskRow], chosen: Sequence[Chosen], axis: Axis, me
     """
     height = len(rows) * axis.row_mm + FOOT_MM
     items = [*_scale(axis, height)]
-    lines = [item for each in chosen if each.value is not None for item in _line(each, axis, height)]
+    lines: list[Item] = []
+    ends: list[float] = []  # right ends of the words over the lines, so that no two stand on each other
+    for each in sorted((e for e in chosen if e.value is not None), key=lambda e: e.value or 0.0):
+        half = measure(_said(each, axis), LABEL_MM) / 2
+        crowded = bool(ends) and axis.at(each.value or 0.0) - half < ends[-1] + NOTE_GAP_MM
+        ends.append(axis.at(each.value or 0.0) + half)
+        lines += _line(each, axis, height, raised=crowded)
     items += [item for item in lines if isinstance(item, Path)]
     for n, row in enumerate(rows):
         items += _row(row, axis, height - (n + 0.75) * axis.row_mm, measure)
@@ -151,13 +158,17 @@ def _fitting(note: str, room_mm: float, measure: Measure) -> str:
     return f"{' '.join(words)} …" if len(words) > 1 else ""
 
 
-def _line(each: Chosen, axis: Axis, height: float) -> Iterator[Item]:
+def _said(each: Chosen, axis: Axis) -> str:
+    return f"{each.word} {each.value:.0f} {axis.unit}"
+
+
+def _line(each: Chosen, axis: Axis, height: float, *, raised: bool) -> Iterator[Item]:
     assert each.value is not None
     x = axis.at(each.value)
     yield Path(role="chosen_at", points=((x, 0.0), (x, height)), target=each.target)
     yield Marker(role="handle", at=(x, height), kind="handle", target=each.target)
-    said = f"{each.word} {each.value:.0f} {axis.unit}"
-    yield Text(role="value", at=(x, height), text=said, height_mm=LABEL_MM, offset_mm=(0.0, 2.2), target=each.target)
+    said, up = _said(each, axis), 2.2 + (RAISED_MM if raised else 0.0)
+    yield Text(role="value", at=(x, height), text=said, height_mm=LABEL_MM, offset_mm=(0.0, up), target=each.target)
 
 
 def _dot(at: Point) -> tuple[Point, ...]:

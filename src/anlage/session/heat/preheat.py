@@ -4,10 +4,11 @@ from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from anlage.core.document import kept
 from anlage.core.errors import InputError, UnknownNameError
-from anlage.core.metal.analyses import FERROUS
+from anlage.core.metal.analyses import FERROUS, Analysis
 from anlage.core.metal.families import Family
 from anlage.core.metal.indices import summed
 from anlage.core.procedure import Deposit, Wps, pass_energy
@@ -24,6 +25,7 @@ from anlage.session.weld.figures import thermal_efficiency_of
 
 WITHIN, NOT_WITHIN = True, False
 LOW_HYDROGEN = 10.0  # ml/100 g: with no more, the school that does not know hydrogen is too careful to govern
+STAINLESS_CR = 10.0  # % chromium of a filler: above, the weld holds its hydrogen, and no school was made for it
 MOST_CR = 1.5  # % chromium: above, no carbon equivalent speaks (common practice, M)
 WORDS = {
     "cet": "CET", "thickness": "thickness", "hydrogen": "hydrogen", "hydrogen_glycerine": "hydrogen by glycerine",
@@ -64,6 +66,7 @@ class PreheatView(Struct, frozen=True):
     asks: tuple[Ask, ...]
     told: tuple[Told, ...]
     sentences: tuple[str, ...]
+    wants: tuple[Family, ...]
     governing: Ask | None
     chosen_c: float | None
     interpass_c: float | None
@@ -72,25 +75,49 @@ class PreheatView(Struct, frozen=True):
     @property
     def verdict(self) -> tuple[str, str]:
         """Whether the chosen preheat is what is asked: a verdict, and a sentence."""
+        if self.wants and all(each.preheat == "none" for each in self.wants):
+            return self._of_soft()
         if self.governing is None or self.governing.high_c is None:
-            return ("unproven", "Nothing here says how hot: see what is missing.") if self.asks else ("", "")
-        asked = self.governing.high_c
+            text = "No school holds here: see what is missing, or out of its range."
+            return ("unproven", text) if self.asks else ("", "")
+        return self._of_hard(self.governing, self.governing.high_c)
+
+    def _of_hard(self, governing: Ask, asked: float) -> tuple[str, str]:
+        """Return the verdict on a preheat that is asked: below a code it is outside, below a school not shown."""
         if self.chosen_c is None:
-            return "unproven", f"No preheat is chosen: {self.governing.word} asks {asked:.0f} °C."
+            return "unproven", f"No preheat is chosen: {governing.word} asks {asked:.0f} °C."
         if self.interpass_c is not None and self.interpass_c < self.chosen_c:
             return "outside", "The preheat is over the most between passes: no pass could start."
         if self.chosen_c + 0.5 < asked:
-            if self.governing.kind == "school":
-                text = f"{self.governing.word} asks {asked:.0f} °C, {asked - self.chosen_c:.0f} K more than is chosen."
-                return "unproven", text
-            return (
-                "outside",
-                f"{self.governing.word} asks {asked:.0f} °C, {asked - self.chosen_c:.0f} K more than is chosen.",
-            )
-        return (
-            "inside",
-            f"The chosen {self.chosen_c:.0f} °C is what {self.governing.word} asks, {asked:.0f} °C, or more.",
+            text = f"{governing.word} asks {asked:.0f} °C, {asked - self.chosen_c:.0f} K more than is chosen."
+            return "unproven" if governing.kind == "school" else "outside", text
+        return "inside", f"The chosen {self.chosen_c:.0f} °C is what {governing.word} asks, {asked:.0f} °C, or more."
+
+    def _of_soft(self) -> tuple[str, str]:
+        """Return the verdict on metals that do not harden: nothing is asked, and not much is borne."""
+        most = min((each.most_c for each in self.wants if each.most_c is not None), default=None)
+        code = max(
+            (a.high_c or 0.0 for a in self.asks if self.governing is not None and a.id == self.governing.id),
+            default=0.0,
         )
+        if self.chosen_c is not None and most is not None and self.chosen_c > most + 0.5:
+            return "unproven", f"{self.chosen_c:.0f} °C is over the {most:.0f} °C that this metal is warmed to at most."
+        if self.chosen_c is not None and self.chosen_c + 0.5 < code:
+            return "outside", f"The code asks {code:.0f} °C for every metal."
+        return "inside", "No preheat is asked of this metal but to be dry."
+
+    @property
+    def interpass_verdict(self) -> tuple[str, str]:
+        """Whether the most between passes is usual for the metals: a verdict, and a sentence."""
+        if self.usual_interpass is None:
+            return "", ""
+        low, high = self.usual_interpass
+        span = f"{low:.0f}" if low == high else f"{low:.0f} to {high:.0f}"
+        if self.interpass_c is None:
+            return "unproven", f"No most between passes is stated; usual {span} °C."
+        if self.interpass_c > high + 0.5:
+            return "unproven", f"{self.interpass_c:.0f} °C between passes is over what is usual, {span} °C."
+        return "inside", f"{self.interpass_c:.0f} °C between passes is usual for this metal: {span} °C."
 
 
 class Given(Struct, frozen=True):
@@ -101,6 +128,7 @@ class Given(Struct, frozen=True):
     hydrogen: float
     heat_kj_mm: float | None
     weld_cet: float | None
+    austenitic: tuple[str, ...]
 
 
 @kept
@@ -116,7 +144,9 @@ def preheat_view(wps: Wps) -> PreheatView:
     if not known:
         sentences = ("Name the base metal: what it is made of says how it hardens.",)
     p = wps.preheat
-    return PreheatView(tuple(asks), told, sentences, governing, p.minimum_c, p.interpass_maximum_c, usual)
+    return PreheatView(
+        tuple(asks), told, sentences, tuple(wants.values()), governing, p.minimum_c, p.interpass_maximum_c, usual
+    )
 
 
 def least_heat(wps: Wps) -> float | None:
@@ -172,15 +202,26 @@ def _given(wps: Wps) -> tuple[Given, tuple[Told, ...]]:
     hydrogen, basis = hydrogen_stated(wps)
     heat = least_heat(wps)
     weld = [found for each in wps.deposits if (found := filler_analysis(each)) is not None]
-    cets = [value for each in weld if (value := summed(each.composition, indices()["cet"]).value) is not None]
     told = [Told("Metal" if n == 0 else "Joined to", side.name or "not named", side.basis, f"{side.path}/certificate")
             for n, side in enumerate(sides)]  # fmt: skip
+    if not any(side.family in FERROUS for side in sides):
+        return _as_given(sides, thick, (hydrogen, heat), weld), tuple(told)
     told.append(Told("Hydrogen", f"{hydrogen:g} ml/100 g", basis, "preheat/hydrogen"))
     text = "not known" if heat is None else f"{heat:.2f} kJ/mm"
     told.append(Told("Least heat input", text, "of all passes, with k; less heat asks for more preheat", "passes"))
     restraint = wps.preheat.restraint or "not stated"
     told.append(Told("Restraint", restraint, "medium in hydrogen control where not stated", "preheat/restraint"))
-    return Given(sides, max(thick, default=None), hydrogen, heat, max(cets, default=None)), tuple(told)
+    return _as_given(sides, thick, (hydrogen, heat), weld), tuple(told)
+
+
+def _as_given(
+    sides: tuple[Side, ...], thick: Sequence[float], arc: tuple[float, float | None], weld: Sequence[Analysis]
+) -> Given:
+    """Return what the schools work with; a stainless weld has no carbon equivalent of theirs."""
+    ferritic = [each for each in weld if each.composition.get("Cr", 0.0) <= STAINLESS_CR]
+    austenitic = [each.name for each in weld if each not in ferritic]
+    cets = [value for each in ferritic if (value := summed(each.composition, indices()["cet"]).value) is not None]
+    return Given(sides, max(thick, default=None), *arc, max(cets, default=None), tuple(austenitic))
 
 
 def _of_metals(wants: dict[str, Family]) -> Iterator[Ask]:
@@ -200,7 +241,11 @@ def _schools(wps: Wps, given: Given, wants: dict[str, Family]) -> Iterator[Ask]:
     makers = (_method_b, _ito_bessyo, _seferian, _hydrogen_control)
     for make in makers:
         found = [make(wps, given, side) for side in hardening]
-        yield max(found, key=lambda ask: -1.0 if ask.high_c is None else ask.high_c)
+        asked = max(found, key=lambda ask: -1.0 if ask.high_c is None else ask.high_c)
+        if given.austenitic and asked.high_c is not None:
+            note = f"{given.austenitic[0]} holds its hydrogen: made for ferritic weld metal; {asked.note}"
+            asked = replace(asked, within=NOT_WITHIN, note=note)
+        yield asked
     note = "its nomograms are not in this program: read them off a licensed copy"
     yield Ask(
         "en1011_2_combined", "EN 1011-2 method A", "school", None, None, NOT_WITHIN, note, "EN 1011-2:2001", "unknown"

@@ -57,6 +57,8 @@ def crayon_sentence(wps: Wps, system: System) -> str:
     if least is None and most is None:
         return ""
     unit, pair = ("°C" if system == "si" else "°F"), crayon_pair(crayons(), least=least, most=most, units=system)
+    if pair.must_melt is not None and pair.must_not is not None and pair.must_melt >= pair.must_not:
+        return "Crayons: no two of the stock lie between the least and the most; measure with a probe."
     said = []
     if least is not None:
         said.append(f"{pair.must_melt:g} {unit} must melt" if pair.must_melt else "no crayon of the stock is so hot")

@@ -1,6 +1,6 @@
 """The leaves that have their field at Heat, by view."""
 
-PREHEAT = ("preheat/hydrogen", "preheat/restraint", "preheat/reason")
+PREHEAT = ("header/construction_code", "preheat/hydrogen", "preheat/restraint", "preheat/reason")
 SEQUENCE = ("piece/half_width_mm", "piece/beyond_mm", "piece/ambient_c", "piece/stop_s")
 PURGE = ("purge/length_mm", "purge/volume_l", "purge/flow_l_min", "purge/target_ppm", "purge/mixing")
 VIEW_OF = {

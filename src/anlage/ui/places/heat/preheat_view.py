@@ -30,11 +30,11 @@ class PreheatPane(QWidget):
         self.picture = PictureView(PreheatPresenter(document), document.reader, "Preheat that is asked")
         self.editor = PictureEditor(self.picture, document)
         self.fields: dict[str, LeafField | ChoiceField] = {}
-        self.verdict = VerdictLine(document.reader)
+        self.verdict, self.between = VerdictLine(document.reader), VerdictLine(document.reader)
         self.take = QPushButton("Take the preheat that governs")
         self.take.setToolTip("States it as the least preheat, with what asks for it as the reason (Ctrl+Shift+G)")
         self.take.clicked.connect(self.take_governing)
-        self.crayons, self.usual, self.said = QLabel(), QLabel(), QLabel()
+        self.crayons, self.said = QLabel(), QLabel()
         self.told = QGridLayout()
         self._cells: list[QLabel] = []
         self._lay_out()
@@ -46,6 +46,7 @@ class PreheatPane(QWidget):
         column.setContentsMargins(0, 0, 8, 0)
         column.setSpacing(8)
         column.addWidget(self.verdict)
+        column.addWidget(self.between)
         column.addWidget(self.take)
         column.addWidget(heading("What it rests on"))
         self.told.setHorizontalSpacing(10)
@@ -54,11 +55,10 @@ class PreheatPane(QWidget):
         column.addLayout(self.told)
         column.addLayout(lay_fields(self.document, PREHEAT, self.fields))
         Complaint(self.document, PREHEAT, room)
-        for label in (self.crayons, self.usual, self.said):
+        for label in (self.crayons, self.said):
             label.setWordWrap(True)
             column.addWidget(label)
-        for label in (self.usual, self.said):
-            label.setProperty("tone", "muted")
+        self.said.setProperty("tone", "muted")
         column.addStretch(1)
         lay_beside(self, self.picture, room, COLUMN_PX)
 
@@ -67,12 +67,14 @@ class PreheatPane(QWidget):
         view = preheat_view(self.document.value)
         verdict, sentence = view.verdict
         self.verdict.say(verdict or "unproven", sentence or "Nothing is asked yet.")
+        between, usual = view.interpass_verdict
+        self.between.setVisible(bool(usual))
+        self.between.say(between or "unproven", usual)
         governs = view.governing
         self.take.setEnabled(self.document.can_write and governs is not None and governs.high_c is not None)
         self._show_told(view)
         self.crayons.setText(crayon_sentence(self.document.value, self.document.system))
         self.crayons.setVisible(bool(self.crayons.text()))
-        self.usual.setText(_usual(view))
         self.said.setText("\n".join(view.sentences))
         self.picture.refresh()
 
@@ -103,11 +105,3 @@ class PreheatPane(QWidget):
         wps = with_at(self.document.value, LEAST, celsius)
         reason = f"{governs.word}: {governs.note}" if governs.note else governs.word
         self.document.edit(with_at(wps, "preheat/reason", reason), "Take the preheat that governs")
-
-
-def _usual(view: PreheatView) -> str:
-    if view.usual_interpass is None:
-        return ""
-    low, high = view.usual_interpass
-    span = f"{low:.0f}" if low == high else f"{low:.0f} to {high:.0f}"
-    return f"Between passes at most {span} °C is usual for this metal."
