@@ -12,6 +12,7 @@ from anlage.core.metal.families import (
     read_families,
     read_planned_hydrogen,
 )
+from anlage.core.metal.hardness_limits import HardnessLimits, read_hardness_limits
 from anlage.core.metal.indices import Index, read_indices
 from anlage.core.thermal.code_preheat import CodePreheat, read_code_preheat
 from anlage.core.thermal.cooling import CoolingJoint, read_cooling_joints
@@ -72,3 +73,9 @@ def crayons() -> Crayons:
 def dilutions() -> Dilutions:
     """Return the shipped usual dilutions."""
     return read_dilutions(text_of("metal/dilution.toml"))
+
+
+@cache
+def hardness_limits() -> HardnessLimits:
+    """Return the shipped limits of hardness and windows of cooling."""
+    return read_hardness_limits(text_of("metal/hardness_limits.toml"))

@@ -12,8 +12,9 @@ from anlage.session.leaves.text import with_text
 
 @pytest.fixture(scope="module")
 def shell():
-    """The longitudinal seam of the penstock: A516-70, 18 mm."""
-    return read_strict((FOLDER / "demo" / "OST-W-01.json").read_text(), WPS, where="demo")
+    """The longitudinal seam of the penstock: A516-70, 18 mm, its certificate not read in yet."""
+    wps = read_strict((FOLDER / "demo" / "OST-W-01.json").read_text(), WPS, where="demo")
+    return with_at(wps, "metals/one/certificate", None)
 
 
 def stated(wps, **leaves):

@@ -18,7 +18,8 @@ SHEET = Sheet(160.0, 90.0, "si", lambda text, height: 0.5 * height * len(text))
 
 @pytest.fixture(scope="module")
 def steel():
-    return read_strict((FOLDER / "demo" / "OST-W-01.json").read_text(), WPS, where="demo")
+    wps = read_strict((FOLDER / "demo" / "OST-W-01.json").read_text(), WPS, where="demo")
+    return with_at(wps, "metals/one/certificate", None)
 
 
 def joined(wps, one, other="", filler=""):

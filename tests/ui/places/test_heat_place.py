@@ -9,7 +9,8 @@ from anlage.ui.places.heat.leaves import LEAVES
 
 @pytest.fixture
 def heat(demo):
-    """Someone at the Heat place of the first procedure."""
+    """Someone at the Heat place of the first procedure, whose certificate is not read in yet."""
+    demo.document.type_text("metals/one/certificate", "")
     demo.press("Alt+H")
     return demo
 
@@ -84,6 +85,7 @@ def test_hydrogen_and_certificate_change_what_is_asked_as_they_are_typed(heat):
 def test_the_sequence_says_what_is_missing_then_how_long_to_wait(heat):
     entries = {entry.number: entry.id for entry in heat.desk.works.all_entries()}
     heat.desk.open_document(entries["OST-W-02"])
+    heat.document.type_text("piece/half_width_mm", "")
     heat.press("Alt+H")
     shown = pane(heat, "sequence")
     assert "how wide the piece is" in shown.total.text()
@@ -103,6 +105,7 @@ def test_the_sequence_says_what_is_missing_then_how_long_to_wait(heat):
 def test_an_edit_meanwhile_gives_the_answer_of_the_newer_one(heat):
     entries = {entry.number: entry.id for entry in heat.desk.works.all_entries()}
     heat.desk.open_document(entries["OST-W-02"])
+    heat.document.type_text("piece/half_width_mm", "")
     heat.press("Alt+H")
     shown = pane(heat, "sequence")
     heat.document.type_text("piece/half_width_mm", "150")

@@ -6,7 +6,8 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 @pytest.fixture
 def metals(demo):
-    """Someone at the Metals place of the first procedure."""
+    """Someone at the Metals place of the first procedure, whose certificate is not read in yet."""
+    demo.document.type_text("metals/one/certificate", "")
     demo.press("Alt+T")
     return demo
 

@@ -41,11 +41,15 @@ class PassBox(Struct, frozen=True):
 
 
 class HeatLimit(Struct, frozen=True):
-    """An arc energy [kJ/mm] that may not be exceeded; that of the chosen pass is barred and named, others are lines."""
+    """An arc energy [kJ/mm] that may not be exceeded, or undercut when it `is_least`.
+
+    That of the chosen pass is barred on the side that is not allowed, and named; others are lines.
+    """
 
     arc_energy_kj_mm: float
     label: str
     chosen: bool = False
+    is_least: bool = False
 
 
 class Axes(Struct, frozen=True):
@@ -94,7 +98,8 @@ def operating_window(
     measure : measures a text, for the corners of the picture
     limits : what a pass may not exceed; that of the chosen one is barred on the side that is not allowed
     """
-    barred = (item for limit in limits for item in _limit(plot, limit, measure))
+    rows = {id(limit): n for n, limit in enumerate(limit for limit in limits if limit.chosen)}
+    barred = (item for limit in limits for item in _limit(plot, limit, rows.get(id(limit), 0), measure))
     items = (*_lines(plot, axes), *_scales(plot, axes), *_boxes(plot, passes, measure), *barred)
     return DisplayList(items, 1.0, *bounds(items, 1.0, measure))
 
@@ -160,8 +165,8 @@ def _lines(plot: Plane, axes: Axes) -> Iterator[Item]:
     yield Text(role="tick", at=(plot.width, plot.height), text=axes.energy_unit, anchor="end", offset_mm=(8.0, 6.5))
 
 
-def _limit(plot: Plane, limit: HeatLimit, measure: Measure) -> Iterator[Item]:
-    """Yield the line of a limit; that of the chosen pass barred on the side of more heat, its name at the foot."""
+def _limit(plot: Plane, limit: HeatLimit, row: int, measure: Measure) -> Iterator[Item]:
+    """Yield the line of a limit; that of the chosen pass barred on the side that is not allowed, named at the foot."""
     energy = limit.arc_energy_kj_mm
     power = energy * plot.speed / 0.06  # at the right edge
     end = plot.at(plot.speed, power) if power <= plot.power else plot.at(0.06 * plot.power / energy, plot.power)
@@ -175,11 +180,14 @@ def _limit(plot: Plane, limit: HeatLimit, measure: Measure) -> Iterator[Item]:
     along = (end[0] / length, end[1] / length)
     for n in range(1, int(length / BAR_APART_MM)):
         foot = (along[0] * n * BAR_APART_MM, along[1] * n * BAR_APART_MM)
-        tip = (foot[0] - BAR_MM * (along[1] + along[0] / 2), foot[1] + BAR_MM * (along[0] - along[1] / 2))
-        if tip[0] >= 0:
+        side = -1.0 if limit.is_least else 1.0
+        tip = (
+            foot[0] - BAR_MM * (side * along[1] + along[0] / 2), foot[1] + BAR_MM * (side * along[0] - along[1] / 2),
+        )  # fmt: skip
+        if min(tip) >= 0:
             yield Path(role="limit_bar", points=(foot, tip))
     width = measure(limit.label, LABEL_MM) + 1.6
-    x, y = max(plot.width - width - 0.8, 0.0), 1.0
+    x, y = max(plot.width - width - 0.8, 0.0), 1.0 + row * (PLATE_MM + 0.6)
     yield Path(role="plate", points=((x, y), (x + width, y), (x + width, y + PLATE_MM), (x, y + PLATE_MM)), closed=True)
     yield Text(role="value", at=(x + 0.8, y + 1.0), text=limit.label, anchor="start")
 

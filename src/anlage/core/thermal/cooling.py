@@ -19,6 +19,7 @@ from anlage.core.errors import InputError
 from anlage.core.results import Source, require_above_zero
 from anlage.core.toml_rows import rows_by_id
 
+CLOSE = 1e-11  # of the logarithm of a time
 HOTTEST_C = 500.0  # the formulas divide by what is left of it
 TRANSITION = (0.6, 1.0)  # of the thickness over d_t·√(F2/F3): between thin and thick
 Regime = Literal["2D", "3D"]
@@ -263,15 +264,25 @@ def _time_to(rise: float, rise_at_1s: float, spread_s: float) -> float:
     """Return when the surface has cooled to a `rise` [K]: the one root of rise_at_1s/t·θ(spread/t) = rise."""
     low = rise_at_1s / rise  # thick plate: images only add
     high = 4 * max(low, math.pi * low**2 / spread_s)
-    for _ in range(60):
-        middle = math.sqrt(low * high)
-        if rise_at_1s / middle * _images(spread_s / middle) > rise:
-            low = middle
-        else:
-            high = middle
-        if high - low < 1e-10 * high:
+
+    def over(log_time: float) -> float:
+        time = math.exp(log_time)
+        return math.log(rise_at_1s / (time * rise) * _images(spread_s / time))
+
+    x, y = math.log(low), math.log(high)
+    at_x, at_y, before = over(x), over(y), 0
+    for _ in range(60):  # false position in logarithms, where the curve is nearly straight
+        if at_x <= 0 or y - x < CLOSE:
             break
-    return (low + high) / 2
+        z = x + (y - x) * at_x / (at_x - at_y)
+        at_z = over(z)
+        if abs(at_z) < CLOSE:
+            return math.exp(z)
+        if at_z > 0:
+            x, at_x, at_y, before = z, at_z, at_y / 2 if before > 0 else at_y, 1
+        else:
+            y, at_y, at_x, before = z, at_z, at_x / 2 if before < 0 else at_x, -1
+    return math.exp(x)
 
 
 def _images(x: float) -> float:

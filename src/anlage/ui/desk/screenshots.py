@@ -2,6 +2,7 @@
 
 import os
 import tempfile
+import time
 from pathlib import Path
 
 from anlage.session.machine.clock import utc_now
@@ -13,6 +14,7 @@ from anlage.ui.places import place_specs
 
 WIDTH_PX, HEIGHT_PX = 1280, 800
 SHOWN_RULE = "t_base"
+PATIENCE_S = 60.0  # for what is worked out on a thread
 SETTLE = 8  # turns of the event loop until everything is laid out
 RATES = {
     "labour_per_h": 62.0,
@@ -24,8 +26,8 @@ RATES = {
 # Views beside the first one of their place: place, view, the procedure they are shown of.
 VIEWS = (
     ("joint", "takes", "OST-W-01"), ("joint", "designs", "OST-W-01"), ("passes", "stops", "OST-W-02"),
-    ("passes", "tacks", "OST-W-02"), ("passes", "fit-up", "OST-W-02"), ("passes", "sectors", "OST-W-02"),
-    ("joint", "node", "OST-W-03"),
+    ("passes", "tacks", "OST-W-02"), ("passes", "fit-up", "OST-W-02"),
+    ("joint", "node", "OST-W-03"), ("heat", "cooling", "OST-W-01"), ("heat", "sequence", "OST-W-02"),
 )  # fmt: skip
 
 
@@ -69,6 +71,9 @@ def take_screenshots(folder: Path) -> tuple[Path, ...]:
             views = desk.current_place().findChild(Views)
             before = views.in_front
             views.show_view(view)
+            until = time.monotonic() + PATIENCE_S
+            while view == "sequence" and time.monotonic() < until and views.view(view).waits is None:
+                running.processEvents()
             take(view)
             views.show_view(before)
         window.shell.close()

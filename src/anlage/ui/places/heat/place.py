@@ -13,7 +13,8 @@ from anlage.ui.places.heat.leaves import VIEW_OF
 from anlage.ui.places.heat.preheat_view import PreheatPane
 
 VIEWS = (
-    ("preheat", "Preheat", "preheat_view:PreheatPane"), ("sequence", "Sequence", "sequence_view:SequencePane"),
+    ("preheat", "Preheat", "preheat_view:PreheatPane"), ("cooling", "Cooling", "cooling_view:CoolingPane"),
+    ("sequence", "Sequence", "sequence_view:SequencePane"),
     ("purge", "Purge", "purge_view:PurgePane"),
 )  # fmt: skip
 

@@ -210,7 +210,9 @@ class PassesPlace(Place):
         """Return the arc energies that the records allow, that of the chosen pass named."""
         find = loaded("anlage.session.judging.heat_limits:heat_limits")
         found: Sequence[HeatLimit] = find(self.document.value, self.proof, self.document.system, self.selection.pass_id)
-        return found if self.proof else ()
+        band = loaded("anlage.session.heat.cooling_picture:cooling_limits")
+        cooled: Sequence[HeatLimit] = band(self.document.value, self.selection.pass_id, self.document.system)
+        return (*(found if self.proof else ()), *cooled)
 
     def begin(self) -> None:
         """Put the keyboard where the work starts: in the table."""
