@@ -12,6 +12,7 @@ from anlage.core.procedure import Wps
 from anlage.core.results import Notice, Source
 from anlage.data.drafts_table import drafts
 from anlage.data.tables import catalogue, vocabulary
+from anlage.session.heat.drafting import with_temperatures
 from anlage.session.judging.editions import edition_of
 from anlage.session.keyed.answer import Answer
 from anlage.session.keyed.arguments import Arguments
@@ -48,7 +49,7 @@ def draft_answer(words: list[str], target: str | None, *, force: bool = False) -
         if "process" in a
         else []
     )
-    found = drafted(wps, processes)
+    found = with_temperatures(drafted(wps, processes))
     done = found.wps
     if target is not None:
         path = Path(target)

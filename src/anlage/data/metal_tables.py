@@ -18,6 +18,7 @@ from anlage.core.thermal.code_preheat import CodePreheat, read_code_preheat
 from anlage.core.thermal.cooling import CoolingJoint, read_cooling_joints
 from anlage.core.thermal.crayons import Crayons, read_crayons
 from anlage.core.thermal.hydrogen_control import HydrogenControl, read_hydrogen_control
+from anlage.core.thermal.measuring import Measuring, read_measuring
 from anlage.data.files import text_of
 
 
@@ -79,3 +80,9 @@ def dilutions() -> Dilutions:
 def hardness_limits() -> HardnessLimits:
     """Return the shipped limits of hardness and windows of cooling."""
     return read_hardness_limits(text_of("metal/hardness_limits.toml"))
+
+
+@cache
+def measuring() -> Measuring:
+    """Return the shipped places where temperatures are read."""
+    return read_measuring(text_of("metal/measuring.toml"))

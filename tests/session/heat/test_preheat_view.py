@@ -76,7 +76,7 @@ def test_the_stated_construction_code_is_a_floor(shell):
     thick = with_at(
         stated(shell, metals__one__name="A335-P22", preheat__minimum_c="100"), "header/construction_code", "b31.3"
     )
-    verdict, sentence = preheat_view(thick).verdict
+    verdict, sentence = preheat_view(thick).verdict()
     assert preheat_view(thick).governing.id == "b31.3" or preheat_view(thick).governing.high_c >= 200
     assert verdict in ("outside", "unproven")
     assert "more than is chosen" in sentence
@@ -84,7 +84,7 @@ def test_the_stated_construction_code_is_a_floor(shell):
 
 @pytest.mark.parametrize(("preheat", "verdict"), [("300", "outside"), ("200", "inside"), ("20", "unproven")])
 def test_the_verdict_of_what_is_chosen(shell, preheat, verdict):
-    assert preheat_view(stated(shell, preheat__minimum_c=preheat)).verdict[0] == verdict
+    assert preheat_view(stated(shell, preheat__minimum_c=preheat)).verdict()[0] == verdict
 
 
 @pytest.mark.parametrize(
@@ -105,6 +105,6 @@ def test_no_metal_no_number(shell):
 
 
 def test_the_crayons_are_said_in_the_readers_scale(shell):
-    assert crayon_sentence(shell, "si") == "Crayons: 100 °C must melt, 250 °C must not; never inside the groove."
-    assert crayon_sentence(shell, "us") == "Crayons: 200 °F must melt, 475 °F must not; never inside the groove."
+    assert crayon_sentence(shell, "si") == "Crayons: 100 °C must melt, 250 °C must not melt; never inside the groove."
+    assert crayon_sentence(shell, "us") == "Crayons: 200 °F must melt, 475 °F must not melt; never inside the groove."
     assert crayon_sentence(stated(shell, preheat__minimum_c="", preheat__interpass_maximum_c=""), "si") == ""

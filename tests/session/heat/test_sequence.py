@@ -6,10 +6,11 @@ from anlage.core.document import read_strict, with_at
 from anlage.core.procedure import WPS
 from anlage.core.ranges import Interval
 from anlage.data.files import FOLDER
+from anlage.session.heat.measured import measuring_mm
 from anlage.session.heat.purge_picture import purge_picture
 from anlage.session.heat.purging import purge_plan
 from anlage.session.heat.section_of import section_case
-from anlage.session.heat.sequence import asked_of, measuring_mm, waits_of
+from anlage.session.heat.sequence import asked_of, waits_of
 from anlage.session.heat.sequence_words import headline, minutes, pass_rows, sequence_picture
 from anlage.session.leaves.text import with_text
 from anlage.session.weld.pictures import Sheet

@@ -53,6 +53,21 @@ def words(found):
     return " ".join(i.text for page in found for i in page.items if isinstance(i, Text)).replace("\u2009", " ")
 
 
+def test_the_floor_is_told_crayons_places_and_the_purge(judge):
+    wps = with_at(procedure(), "preheat/reason", "AWS D1.1 hydrogen control: group D")
+    said = words(pages(judge, wps))
+    for expected in (
+        "Why this preheat: AWS D1.1 hydrogen control: group D.", "Crayons: 100 °C must melt, 250 °C must not",
+        "Read the least 50 mm from the groove edge",
+    ):  # fmt: skip
+        assert expected in said
+    assert "Purge" not in said
+    said = words(pages(judge, with_at(wps, "purge/target_ppm", 100.0)))
+    assert "Purge" in said
+    assert "the flow" in said
+    assert "nobody enters a pit or a vessel" in said
+
+
 def test_a_sheet_says_everything_in_both_systems(judge):
     said = words(pages(judge, procedure()))
     for expected in (

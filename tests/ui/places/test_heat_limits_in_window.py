@@ -12,7 +12,8 @@ def test_in_the_window_the_line_comes_with_the_verdict(demo):
     demo.desk.open_document(demo.desk.works.entries()[0].id)
     demo.press("Alt+P")
     demo.settle()
-    assert demo.place.limits() == ()
+    cooled = demo.place.limits()
+    assert [each.is_least for each in cooled] == [True, False], "hardness and cooling limit it whatever the records say"
     demo.document.edit(with_at(demo.wps, "header/impact", True), "impact")  # noqa: FBT003 - a leaf
     demo.settle()
-    assert [each.chosen for each in demo.place.limits()] == [True, False]
+    assert [each.chosen for each in demo.place.limits() if each not in cooled] == [True, False]

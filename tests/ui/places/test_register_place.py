@@ -7,6 +7,7 @@ from PySide6.QtTest import QTest
 from anlage.core.document import with_at
 from anlage.core.errors import FormatError
 from anlage.session.works.demo import demo_file
+from anlage.session.works.register_rows import FEW
 from anlage.ui.desk.places_desk import MOST_DOCUMENTS
 from anlage.ui.kit.list_row import ITEM_ROLE
 from tests.demo import MACHINES, NUMBERS, PROCEDURES, RECORDS, following
@@ -30,7 +31,7 @@ def test_it_lists_all_and_finds_by_words(register):
     assert listed(register) == NUMBERS
     register.place.search.setFocus()
     register.type("outside")
-    assert listed(register) == ["OST-W-02", "OST-W-04"]
+    assert listed(register) == [f"OST-W-0{number}" for number in (2, 4, 5, 6, 7, 8)]
     register.type(" feeder")
     assert listed(register) == ["OST-W-02"]
     assert [row.number for row in register.place.presenter.rows] == ["OST-W-02"]
@@ -119,10 +120,10 @@ def test_a_new_procedure_starts_at_its_job(register):
 
 def test_of_many_documents_the_list_is_there_at_once_and_fills(register, qtbot):
     works, place = register.desk.works, register.place
-    for n in range(16):
+    for n in range(FEW + 1):
         works.add(with_at(register.wps, "header/number", f"OST-W-{n + 20}"))
     register.desk.refresh_place()
-    assert len(listed(register)) == len(NUMBERS) + 16
+    assert len(listed(register)) == len(NUMBERS) + FEW + 1
     assert {row.said for row in place.rows if row.number > "OST-W-20"} == {"being judged…"}
     qtbot.waitUntil(lambda: all(row.verdict for row in place.rows), timeout=60_000)
     assert {row.said for row in place.rows if row.number > "OST-W-20"} == {place.rows[0].said}

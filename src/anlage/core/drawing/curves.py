@@ -65,9 +65,9 @@ def curves(lines: Sequence[Curve], frame: Frame, measure: Measure) -> DisplayLis
     for line in lines:
         role = "curve_own" if line.own else "curve"
         items.append(Path(role=role, points=tuple(at(point) for point in line.points)))
-        items.append(
-            Marker(role="curve_own", at=at((frame.at, read_at(line.points, frame.at))), kind="handle", size_mm=1.6)
-        )
+        if line.points[0][0] <= frame.at <= line.points[-1][0]:  # none where a curve does not reach
+            here_at = at((frame.at, read_at(line.points, frame.at)))
+            items.append(Marker(role="curve_own", at=here_at, kind="handle", size_mm=1.6))
     for (y, n), place in zip(ends, places, strict=True):
         line = lines[n]
         items.append(Path(role="extension", points=((width, y), (width + 2.5, place))))

@@ -176,7 +176,8 @@ def _limit(plot: Plane, limit: HeatLimit, row: int, measure: Measure) -> Iterato
     if not limit.chosen:
         yield Path(role="limit_other", points=((0.0, 0.0), end))
         return
-    yield Path(role="limit", points=((0.0, 0.0), end))
+    middle = (end[0] / 2, end[1] / 2)  # a line in two parts is painted alike in part and whole
+    yield Path(role="limit", points=((0.0, 0.0), middle, end))
     along = (end[0] / length, end[1] / length)
     for n in range(1, int(length / BAR_APART_MM)):
         foot = (along[0] * n * BAR_APART_MM, along[1] * n * BAR_APART_MM)

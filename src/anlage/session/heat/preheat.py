@@ -12,6 +12,7 @@ from anlage.core.metal.analyses import FERROUS, Analysis
 from anlage.core.metal.families import Family
 from anlage.core.metal.indices import summed
 from anlage.core.procedure import Deposit, Wps, pass_energy
+from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.thermal.code_preheat import CodeMinimum, PartFacts, code_minimum
 from anlage.core.thermal.hydrogen_class import NOT_CONTROLLED, hydrogen_of
@@ -19,6 +20,7 @@ from anlage.core.thermal.hydrogen_control import Restrained, asked_preheat
 from anlage.core.thermal.preheat import Outside, governing_cet, ito_bessyo, method_b, seferian
 from anlage.data.metal_tables import code_preheat, families, hydrogen_control, indices, planned_hydrogen
 from anlage.data.tables import catalogue
+from anlage.session.heat.scales import degrees, degrees_more, degrees_span
 from anlage.session.judging.metals import group_of
 from anlage.session.weld.analyses import Side, filler_analysis, sides_of
 from anlage.session.weld.figures import thermal_efficiency_of
@@ -26,11 +28,13 @@ from anlage.session.weld.figures import thermal_efficiency_of
 WITHIN, NOT_WITHIN = True, False
 LOW_HYDROGEN = 10.0  # ml/100 g: with no more, the school that does not know hydrogen is too careful to govern
 STAINLESS_CR = 10.0  # % chromium of a filler: above, the weld holds its hydrogen, and no school was made for it
+STEP_C = 5.0  # a preheat is chosen in such steps, never below what is asked
 MOST_CR = 1.5  # % chromium: above, no carbon equivalent speaks (common practice, M)
 WORDS = {
     "cet": "CET", "thickness": "thickness", "hydrogen": "hydrogen", "hydrogen_glycerine": "hydrogen by glycerine",
     "heat_input": "heat input", "k_kgf_mm2": "restraint",
 }  # fmt: skip
+UNITS = {"thickness": " mm", "heat_input": " kJ/mm", "chromium": " %"}  # of the formulas, whatever the reader's
 
 
 class Told(Struct, frozen=True):
@@ -59,6 +63,16 @@ class Ask(Struct, frozen=True):
     source: str
     confidence: str
 
+    @property
+    def chosen_c(self) -> float | None:
+        """What is stated when it is taken: no less than is asked, in whole steps of five [°C]."""
+        return None if self.high_c is None else -(-max(self.high_c, 0.0) // STEP_C) * STEP_C
+
+    @property
+    def reason(self) -> str:
+        """Why so hot, in few words."""
+        return f"{self.word}: {self.note}" if self.note else self.word
+
 
 class PreheatView(Struct, frozen=True):
     """All that is asked, what it was worked out from, what governs and why, and what is chosen [°C]."""
@@ -72,28 +86,30 @@ class PreheatView(Struct, frozen=True):
     interpass_c: float | None
     usual_interpass: tuple[float, float] | None
 
-    @property
-    def verdict(self) -> tuple[str, str]:
-        """Whether the chosen preheat is what is asked: a verdict, and a sentence."""
+    def verdict(self, system: System = "si") -> tuple[str, str]:
+        """Return whether the chosen preheat is what is asked: a verdict, and a sentence in the reader's scale."""
         if self.wants and all(each.preheat == "none" for each in self.wants):
-            return self._of_soft()
+            return self._of_soft(system)
         if self.governing is None or self.governing.high_c is None:
             text = "No school holds here: see what is missing, or out of its range."
             return ("unproven", text) if self.asks else ("", "")
-        return self._of_hard(self.governing, self.governing.high_c)
+        return self._of_hard(self.governing, self.governing.high_c, system)
 
-    def _of_hard(self, governing: Ask, asked: float) -> tuple[str, str]:
+    def _of_hard(self, governing: Ask, asked_c: float, system: System) -> tuple[str, str]:
         """Return the verdict on a preheat that is asked: below a code it is outside, below a school not shown."""
+        asked = degrees(asked_c, system)
         if self.chosen_c is None:
-            return "unproven", f"No preheat is chosen: {governing.word} asks {asked:.0f} °C."
+            return "unproven", f"No preheat is chosen: {governing.word} asks {asked}."
         if self.interpass_c is not None and self.interpass_c < self.chosen_c:
             return "outside", "The preheat is over the most between passes: no pass could start."
-        if self.chosen_c + 0.5 < asked:
-            text = f"{governing.word} asks {asked:.0f} °C, {asked - self.chosen_c:.0f} K more than is chosen."
+        if self.chosen_c + 0.5 < asked_c:
+            text = (
+                f"{governing.word} asks {asked}, {degrees_more(asked_c - self.chosen_c, system)} more than is chosen."
+            )
             return "unproven" if governing.kind == "school" else "outside", text
-        return "inside", f"The chosen {self.chosen_c:.0f} °C is what {governing.word} asks, {asked:.0f} °C, or more."
+        return "inside", f"The chosen {degrees(self.chosen_c, system)} is what {governing.word} asks, {asked}, or more."
 
-    def _of_soft(self) -> tuple[str, str]:
+    def _of_soft(self, system: System) -> tuple[str, str]:
         """Return the verdict on metals that do not harden: nothing is asked, and not much is borne."""
         most = min((each.most_c for each in self.wants if each.most_c is not None), default=None)
         code = max(
@@ -101,23 +117,23 @@ class PreheatView(Struct, frozen=True):
             default=0.0,
         )
         if self.chosen_c is not None and most is not None and self.chosen_c > most + 0.5:
-            return "unproven", f"{self.chosen_c:.0f} °C is over the {most:.0f} °C that this metal is warmed to at most."
+            chosen = degrees(self.chosen_c, system)
+            return "unproven", f"{chosen} is over the {degrees(most, system)} that this metal is warmed to at most."
         if self.chosen_c is not None and self.chosen_c + 0.5 < code:
-            return "outside", f"The code asks {code:.0f} °C for every metal."
+            return "outside", f"The code asks {degrees(code, system)} for every metal."
         return "inside", "No preheat is asked of this metal but to be dry."
 
-    @property
-    def interpass_verdict(self) -> tuple[str, str]:
-        """Whether the most between passes is usual for the metals: a verdict, and a sentence."""
+    def interpass_verdict(self, system: System = "si") -> tuple[str, str]:
+        """Return whether the most between passes is usual for the metals: a verdict, and a sentence."""
         if self.usual_interpass is None:
             return "", ""
-        low, high = self.usual_interpass
-        span = f"{low:.0f}" if low == high else f"{low:.0f} to {high:.0f}"
+        span = degrees_span(self.usual_interpass, system)
         if self.interpass_c is None:
-            return "unproven", f"No most between passes is stated; usual {span} °C."
-        if self.interpass_c > high + 0.5:
-            return "unproven", f"{self.interpass_c:.0f} °C between passes is over what is usual, {span} °C."
-        return "inside", f"{self.interpass_c:.0f} °C between passes is usual for this metal: {span} °C."
+            return "unproven", f"No most between passes is stated; usual {span}."
+        stated = degrees(self.interpass_c, system)
+        if self.interpass_c > self.usual_interpass[1] + 0.5:
+            return "unproven", f"{stated} between passes is over what is usual, {span}."
+        return "inside", f"{stated} between passes is usual for this metal: {span}."
 
 
 class Given(Struct, frozen=True):
@@ -147,6 +163,19 @@ def preheat_view(wps: Wps) -> PreheatView:
     return PreheatView(
         tuple(asks), told, sentences, tuple(wants.values()), governing, p.minimum_c, p.interpass_maximum_c, usual
     )
+
+
+def schools_at(wps: Wps, thicknesses_mm: Sequence[float], heats_kj_mm: Sequence[float]) -> tuple[tuple[Ask, ...], ...]:
+    """Return what the schools ask at other thicknesses with the heat as it is, then at other heats with the thickness.
+
+    One tuple a thickness, then one a heat, each with the schools in the same order; empty for metals that do not
+    harden.
+    """
+    given, _ = _given(wps)
+    wants = {side.family: families()[side.family] for side in given.sides if side.family}
+    others = [replace(given, thickness_mm=each) for each in thicknesses_mm]
+    others += [replace(given, heat_kj_mm=each) for each in heats_kj_mm]
+    return tuple(tuple(_schools(wps, other, wants)) for other in others)
 
 
 def least_heat(wps: Wps) -> float | None:
@@ -411,7 +440,7 @@ def _governing(wps: Wps, asks: Sequence[Ask], given: Given) -> Ask | None:
 
 def _ask(own: str, word: str, value: float, outside: Sequence[Outside], note: str, source: str, confidence: str) -> Ask:  # noqa: PLR0913, PLR0917 - a row of facts
     out = [
-        f"{WORDS.get(name, name)} {number:.3g} is outside {least:g} to {most:g}"
+        f"{WORDS.get(name, name)} {number:.3g} is outside {least:g} to {most:g}{UNITS.get(name, '')}"
         for name, number, least, most in outside
     ]
     return Ask(own, word, "school", value, value, not out, "; ".join([*out, note]), source, confidence)

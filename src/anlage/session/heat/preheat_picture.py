@@ -7,19 +7,11 @@ from anlage.core.quantities.units import System
 from anlage.core.thermal.crayons import crayon_pair
 from anlage.data.metal_tables import crayons
 from anlage.session.heat.preheat import Ask, PreheatView, preheat_view
+from anlage.session.heat.scales import in_reader, scale
 from anlage.session.weld.pictures import Sheet
 
+ROOM_C = 30.0  # a warm workshop: up to here the least is read with a thermometer, no crayon melts so low
 LEAST, MOST = "preheat/minimum_c", "preheat/interpass_maximum_c"
-
-
-def in_reader(celsius: float, system: System) -> float:
-    """Return a temperature in the reader's unit: °C or °F."""
-    return celsius if system == "si" else celsius * 1.8 + 32
-
-
-def in_celsius(shown: float, system: System) -> float:
-    """Return a temperature of the reader's unit in °C."""
-    return shown if system == "si" else (shown - 32) / 1.8
 
 
 def ask_rows(view: PreheatView, system: System) -> tuple[AskRow, ...]:
@@ -38,7 +30,7 @@ def preheat_axis(wps: Wps, sheet: Sheet) -> Axis:
     """Return the axis on which all that is asked and chosen has room."""
     view = preheat_view(wps)
     rows, chosen = ask_rows(view, sheet.system), chosen_lines(view, sheet.system)
-    unit = "°C" if sheet.system == "si" else "°F"
+    unit = scale(sheet.system)
     return Axis.around(rows, chosen, (sheet.width_mm, sheet.height_mm), unit, sheet.measure)
 
 
@@ -52,18 +44,20 @@ def preheat_picture(wps: Wps, axis: Axis, sheet: Sheet) -> DisplayList | None:
 
 def crayon_sentence(wps: Wps, system: System) -> str:
     """Return which crayons show the least and the most, in the reader's scale."""
+    stated = wps.preheat.minimum_c
+    heated = None if stated is None or stated <= ROOM_C else stated
     least, most = (None if each is None else in_reader(each, system)
-                   for each in (wps.preheat.minimum_c, wps.preheat.interpass_maximum_c))  # fmt: skip
+                   for each in (heated, wps.preheat.interpass_maximum_c))  # fmt: skip
     if least is None and most is None:
         return ""
-    unit, pair = ("°C" if system == "si" else "°F"), crayon_pair(crayons(), least=least, most=most, units=system)
+    unit, pair = scale(system), crayon_pair(crayons(), least=least, most=most, units=system)
     if pair.must_melt is not None and pair.must_not is not None and pair.must_melt >= pair.must_not:
         return "Crayons: no two of the stock lie between the least and the most; measure with a probe."
     said = []
     if least is not None:
         said.append(f"{pair.must_melt:g} {unit} must melt" if pair.must_melt else "no crayon of the stock is so hot")
     if most is not None:
-        said.append(f"{pair.must_not:g} {unit} must not" if pair.must_not else "no crayon of the stock is so cool")
+        said.append(f"{pair.must_not:g} {unit} must not melt" if pair.must_not else "no crayon of the stock is so cool")
     return f"Crayons: {', '.join(said)}; never inside the groove."
 
 

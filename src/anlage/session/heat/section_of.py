@@ -25,6 +25,7 @@ from anlage.core.thermal.section.case import (
 from anlage.core.thermal.section.metals import MetalHeat, heat_table, metal_named
 from anlage.core.thermal.section.tables import HeatTable
 from anlage.data.heat_tables import heat_metals
+from anlage.session.heat.measured import measuring_mm
 from anlage.session.heat.preheat import heat_inputs
 from anlage.session.heat.sequence import (
     AMBIENT_C,
@@ -35,7 +36,6 @@ from anlage.session.heat.sequence import (
     POOL_MM,
     STOP_S,
     Corner,
-    measuring_mm,
     outlines_of,
     seam_length,
 )

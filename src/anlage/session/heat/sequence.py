@@ -15,6 +15,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.joint import MAKES, Member, Shape
 from anlage.core.procedure import Wps
 from anlage.core.ranges import Interval
+from anlage.session.heat.measured import measuring_mm
 from anlage.session.heat.preheat import heat_inputs
 from anlage.session.weld.analyses import sides_of
 from anlage.session.weld.beads import bead_layout
@@ -26,7 +27,6 @@ LONGEST_LUMP_MM = 600.0  # a longer piece cools at its ends alone
 FINE_MM = 2.0
 STEEL_MM2_S = 10.0  # diffusivity of warm carbon steel, for the question whether a piece heats as one
 SHORT_BY_K = 0.5
-THICK_MM, NEAR_MM, FAR_MM = 50.0, 50.0, 75.0  # ISO 13916: four times the thickness, at most 50 mm; 75 mm over 50 mm
 PLACE = "place"
 Corner = Literal["long", "short"]
 
@@ -198,12 +198,6 @@ def _minding(wps: Wps, longest: _Ran, shortest: _Ran) -> Iterator[str]:
     reach = math.sqrt(STEEL_MM2_S * max(waits, default=0.0))
     if half is not None and reach > half and (wps.joint.product == "pipe" or beyond == 0):
         yield "The piece heats as one: a longer pause or a second piece in turn is the only help."
-
-
-def measuring_mm(wps: Wps) -> float:
-    """Return how far from the groove edge the most between passes is read [mm], by ISO 13916."""
-    thickness = wps.joint.thickness_mm or 0.0
-    return min(4 * thickness, NEAR_MM) if thickness <= THICK_MM else FAR_MM
 
 
 def outlines_of(shape: Shape, half_mm: float) -> tuple[tuple[tuple[float, float], ...], ...]:

@@ -6,7 +6,7 @@ from anlage.core.drawing.sequence_curve import Level, Stretch, sequence_curve
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
-from anlage.session.heat.preheat_picture import in_reader
+from anlage.session.heat.scales import degrees_span, in_reader, scale
 from anlage.session.heat.sequence import PassWait, Waits
 from anlage.session.weld.pictures import Sheet
 
@@ -61,7 +61,7 @@ def sequence_picture(wps: Wps, waits: Waits, sheet: Sheet) -> DisplayList | None
         return None
     hours = waits.curve[-1][0] >= 3 * 3600
     per, word = (3600.0, "h") if hours else (60.0, "min")
-    unit = "°C" if sheet.system == "si" else "°F"
+    unit = scale(sheet.system)
     points = [(t / per, in_reader(c, sheet.system)) for t, c in waits.curve]
     levels = [
         Level(name, in_reader(value, sheet.system))
@@ -85,6 +85,4 @@ def _wait(each: PassWait) -> str:
 def _before(each: PassWait, system: System) -> str:
     if each.before_c is None:
         return "–"
-    low, high = (f"{in_reader(end, system):.0f}" for end in (each.before_c.low, each.before_c.high))
-    unit = "°C" if system == "si" else "°F"
-    return f"{high} {unit}" if low == high else f"{low} to {high} {unit}"
+    return degrees_span((each.before_c.low, each.before_c.high), system)

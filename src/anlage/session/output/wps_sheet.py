@@ -18,6 +18,8 @@ from anlage.core.ranges import Interval
 from anlage.data.files import text_of
 from anlage.data.joint_tables import root_styles
 from anlage.data.tables import processes, unit_table
+from anlage.session.heat.measured import heat_sentences, purge_rows
+from anlage.session.heat.purging import CAUTIONS
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.groups import deposit_words, metal_words
 from anlage.session.judging.ladder import lines, support_sentences
@@ -97,6 +99,7 @@ def sheet(
     if words := outdated_words(wps):
         flow.text(words, role="print_strong")
     _facts(flow, "Technique and temperature", [(path, wps) for path in TECHNIQUE_LEAVES])
+    _heat(flow, wps)
     _proof(flow, wps, proof)
     _cautions(flow)
     _signatures(flow)
@@ -401,6 +404,20 @@ def _dials(flow: Flow, wps: Wps, works: Calibrated) -> None:
     flow.heading(f"Dials, by what is in date on {works.today}" if works.today else "Dials")
     for line in (*dial_lines(wps, works), *superseded_sentences(wps, works)):
         flow.text(line, height_mm=NOTE_MM)
+
+
+def _heat(flow: Flow, wps: Wps) -> None:
+    """Set why it is so hot, how that is read, and how the root is purged."""
+    if wps.preheat.reason:
+        flow.text(f"Why this preheat: {wps.preheat.reason}.", height_mm=NOTE_MM)
+    for sentence in heat_sentences(wps, wps.header.units):
+        flow.text(sentence)
+    if rows := purge_rows(wps):
+        flow.heading("Purge")
+        flow.pairs(list(rows), columns=1)
+        flow.skip(1.5)
+        for caution in CAUTIONS:
+            flow.text(caution, height_mm=NOTE_MM)
 
 
 def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:

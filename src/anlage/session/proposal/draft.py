@@ -43,7 +43,8 @@ class Drafted(Struct, frozen=True):
 def drafted(wps: Wps, processes: Sequence[str] = ()) -> Drafted:
     """Return a procedure in which what is not stated is proposed, as far as it is known.
 
-    What is stated stays. Preheat, heat treatment, code and the ranges that a procedure is for are not proposed.
+    What is stated stays. Heat treatment, code and the ranges that a procedure is for are not proposed; temperatures
+    are by `session/heat/drafting.py`, which knows what asks for them.
 
     Parameters
     ----------

@@ -1,10 +1,14 @@
 """How hot before? What every school and code asks over one axis, the chosen preheat as a line to drag."""
 
-from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from typing import get_args
+
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.document import with_at
+from anlage.session.heat.measured import heat_sentences
 from anlage.session.heat.preheat import PreheatView, preheat_view
-from anlage.session.heat.preheat_picture import LEAST, crayon_sentence
+from anlage.session.heat.preheat_curves import Over, preheat_curves, schools_over
+from anlage.session.heat.preheat_picture import LEAST
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField
@@ -12,13 +16,15 @@ from anlage.ui.kit.heading import VerdictLine, heading
 from anlage.ui.kit.look import font
 from anlage.ui.kit.tabs import lay_beside
 from anlage.ui.picture.editor import PictureEditor
+from anlage.ui.picture.still import StillPresenter
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.heat.field_rows import lay_fields
 from anlage.ui.places.heat.leaves import PREHEAT
 from anlage.ui.places.heat.presenter import PreheatPresenter
 
 COLUMN_PX = 400
-STEP_C = 5.0  # a preheat is chosen in such steps, never below what is asked
+CURVES_PX = 190
+OVER_WORDS: dict[Over, str] = {"length": "Preheat over thickness", "heat_input": "Preheat over heat input"}
 
 
 class PreheatPane(QWidget):
@@ -29,6 +35,8 @@ class PreheatPane(QWidget):
         self.document = document
         self.picture = PictureView(PreheatPresenter(document), document.reader, "Preheat that is asked")
         self.editor = PictureEditor(self.picture, document)
+        self.curves = QWidget()
+        self.over = {over: self._curves(over) for over in get_args(Over)}
         self.fields: dict[str, LeafField | ChoiceField] = {}
         self.verdict, self.between = VerdictLine(document.reader), VerdictLine(document.reader)
         self.take = QPushButton("Take the preheat that governs")
@@ -40,7 +48,22 @@ class PreheatPane(QWidget):
         self._lay_out()
         self.refresh()
 
+    def _curves(self, over: Over) -> PictureView:
+        presenter = StillPresenter(self.document, lambda wps, sheet: preheat_curves(wps, over, sheet))
+        return PictureView(presenter, self.document.reader, OVER_WORDS[over])
+
     def _lay_out(self) -> None:
+        pictures, pair = QVBoxLayout(), QHBoxLayout(self.curves)
+        left = QWidget()
+        left.setLayout(pictures)
+        for layout in (pictures, pair):
+            layout.setContentsMargins(0, 0, 0, 0)
+            layout.setSpacing(8)
+        for view in self.over.values():
+            view.setMinimumHeight(CURVES_PX)
+            pair.addWidget(view)
+        pictures.addWidget(self.picture, 3)
+        pictures.addWidget(self.curves, 2)
         room = QWidget()
         column = QVBoxLayout(room)
         column.setContentsMargins(0, 0, 8, 0)
@@ -60,23 +83,27 @@ class PreheatPane(QWidget):
             column.addWidget(label)
         self.said.setProperty("tone", "muted")
         column.addStretch(1)
-        lay_beside(self, self.picture, room, COLUMN_PX)
+        lay_beside(self, left, room, COLUMN_PX)
 
     def refresh(self) -> None:
         """Show what is asked now."""
-        view = preheat_view(self.document.value)
-        verdict, sentence = view.verdict
+        view, system = preheat_view(self.document.value), self.document.system
+        verdict, sentence = view.verdict(system)
         self.verdict.say(verdict or "unproven", sentence or "Nothing is asked yet.")
-        between, usual = view.interpass_verdict
+        between, usual = view.interpass_verdict(system)
         self.between.setVisible(bool(usual))
         self.between.say(between or "unproven", usual)
         governs = view.governing
         self.take.setEnabled(self.document.can_write and governs is not None and governs.high_c is not None)
         self._show_told(view)
-        self.crayons.setText(crayon_sentence(self.document.value, self.document.system))
+        self.crayons.setText("\n".join(heat_sentences(self.document.value, system)))
         self.crayons.setVisible(bool(self.crayons.text()))
         self.said.setText("\n".join(view.sentences))
         self.picture.refresh()
+        for over, picture in self.over.items():
+            picture.setVisible(bool(schools_over(self.document.value, over)))
+            picture.refresh()
+        self.curves.setVisible(any(not picture.isHidden() for picture in self.over.values()))
 
     def _show_told(self, view: PreheatView) -> None:
         texts = [part for each in view.told for part in (each.name, each.text, each.basis)]
@@ -99,9 +126,7 @@ class PreheatPane(QWidget):
     def take_governing(self) -> None:
         """State the preheat that governs, rounded up to a step, with what asks for it as the reason."""
         governs = preheat_view(self.document.value).governing
-        if governs is None or governs.high_c is None or not self.document.can_write:
+        if governs is None or governs.chosen_c is None or not self.document.can_write:
             return
-        celsius = -(-max(governs.high_c, 0.0) // STEP_C) * STEP_C
-        wps = with_at(self.document.value, LEAST, celsius)
-        reason = f"{governs.word}: {governs.note}" if governs.note else governs.word
-        self.document.edit(with_at(wps, "preheat/reason", reason), "Take the preheat that governs")
+        wps = with_at(self.document.value, LEAST, governs.chosen_c)
+        self.document.edit(with_at(wps, "preheat/reason", governs.reason), "Take the preheat that governs")

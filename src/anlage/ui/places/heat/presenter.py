@@ -7,7 +7,8 @@ from anlage.core.document import with_at
 from anlage.core.drawing import DisplayList, Point
 from anlage.core.errors import InputError
 from anlage.data.look import role_styles
-from anlage.session.heat.preheat_picture import in_celsius, preheat_axis, preheat_picture
+from anlage.session.heat.preheat_picture import preheat_axis, preheat_picture
+from anlage.session.heat.scales import in_celsius
 from anlage.session.leaves.bounds import check_bound
 from anlage.session.leaves.names import named
 from anlage.session.leaves.steps import on_step

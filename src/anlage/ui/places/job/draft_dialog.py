@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QComboBox, QFormLayout, QHeaderView, QLabel, QPush
 
 from anlage.core.errors import AnlageError
 from anlage.data.drafts_table import drafts
+from anlage.session.heat.drafting import with_temperatures
 from anlage.session.leaves.difference import Difference
 from anlage.session.leaves.table import field_of
 from anlage.session.proposal.draft import Drafted, drafted, proposals, size_texts, with_size
@@ -81,7 +82,8 @@ class DraftDialog(Question):
         way: Sequence[str] = self.ways.currentData()
         try:
             texts = self.size_line.text().strip(), self.diameter_line.text().strip()
-            self.found = drafted(with_size(self.document.value, *texts, self.document.system), way)
+            wps = with_size(self.document.value, *texts, self.document.system)
+            self.found = with_temperatures(drafted(wps, way))
         except AnlageError as fault:
             self.found = None
             self.said.setText(f"{fault.what[0].upper()}{fault.what[1:]}: {fault.mend}.")
