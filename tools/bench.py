@@ -33,9 +33,16 @@ from anlage.core.ranges import Interval, Numbers, between, choices
 from anlage.data.code_packs import code_pack, pack_names
 from anlage.data.files import FOLDER
 from anlage.data.installed_codes import code_folders, pack_files
+from anlage.session.heat.cooling import cooling_view
+from anlage.session.heat.cooling_picture import cooling_picture
+from anlage.session.heat.preheat import preheat_view
+from anlage.session.heat.preheat_curves import preheat_curves
+from anlage.session.heat.purging import purge_plan
 from anlage.session.judging.boxes import BoxKeeper, Record
 from anlage.session.kinds import PROCEDURE, RECORD
+from anlage.session.metals.together import together
 from anlage.session.proposal.fill import filled
+from anlage.session.weld.pictures import Sheet
 from anlage.session.works.clerk import Clerk
 from anlage.session.works.filed import Filed
 from anlage.session.works.register import Standpoint
@@ -163,6 +170,31 @@ def proposal_report() -> None:
     report("the same, 95 of 100 within", most, "60 Hz frame")
 
 
+def closed_form_report() -> None:
+    """Measure every closed form of heat and metals after an edit of a pass: what both places show, curves with it."""
+    demo = read_strict((FOLDER / "demo" / "OST-W-01.json").read_text(encoding="utf-8"), PROCEDURE.core)
+    passes = tuple(
+        replace(demo.passes[n % len(demo.passes)], id=f"p{n + 1}") for n in range(PASSES)
+    )  # fmt: skip
+    long = replace(demo, passes=passes, ids=PASSES + demo.ids)
+    sheet = Sheet(150.0, 100.0, "si", lambda text, height: 0.5 * height * len(text))
+
+    def edited(edit: int) -> None:
+        last = replace(passes[-1], travel_speed_mm_min=Interval(60.0, 80.0 + 0.1 * edit))
+        after = replace(long, passes=(*passes[:-1], last))
+        preheat_view(after)
+        for over in ("length", "heat_input"):
+            preheat_curves(after, over, sheet)
+        cooling_view(after)
+        cooling_picture(after, sheet)
+        together(after)
+        purge_plan(after)
+
+    median, most = frames(edited)
+    report(f"preheat, cooling, metals and purge of a {PASSES}-pass WPS, median", median, "60 Hz frame")
+    report("the same, 95 of 100 edits within", most, "60 Hz frame")
+
+
 def many_documents(count: int) -> tuple[list[Filed], list[str], list[str]]:
     """Return so many procedures and records, each a little other than the last, with the ids of both."""
     filed, ids = [], {kind.id: [] for kind in (PROCEDURE, RECORD)}
@@ -276,6 +308,7 @@ def main() -> None:
     pack_report()
     bead_report()
     proposal_report()
+    closed_form_report()
     register_report()
     calc = ["-m", "anlage", "calc", "heat-input", "process=SMAW", "volts=22..26", "amps=110", "speed=4..6in/min"]
     coupon = ["-m", "anlage", "coupon", "--code", "asme-ix", "process=SMAW", "thickness=14mm"]

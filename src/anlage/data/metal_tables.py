@@ -8,9 +8,11 @@ from anlage.core.metal.families import (
     Dilutions,
     Family,
     PlannedHydrogen,
+    Residuals,
     read_dilutions,
     read_families,
     read_planned_hydrogen,
+    read_residuals,
 )
 from anlage.core.metal.hardness_limits import HardnessLimits, read_hardness_limits
 from anlage.core.metal.indices import Index, read_indices
@@ -86,3 +88,9 @@ def hardness_limits() -> HardnessLimits:
 def measuring() -> Measuring:
     """Return the shipped places where temperatures are read."""
     return read_measuring(text_of("metal/measuring.toml"))
+
+
+@cache
+def residuals() -> Residuals:
+    """Return the most of what no analysis states in carbon steel."""
+    return read_residuals(text_of("metal/residuals.toml"))

@@ -34,8 +34,36 @@ def test_the_verdict_names_the_hardest_pass(shell):
     verdict, sentence = cooling_view(shell).verdict
     assert verdict == "unproven"
     assert sentence.startswith("Pass 1 may leave 441 HV10 beside it, over 380")
-    mild = with_text(shell, "metals/one/certificate", "C 0.08 Mn 0.9 Si 0.2", "si")
-    assert cooling_view(mild).verdict[0] == "inside"
+    near = with_text(shell, "metals/one/certificate", "C 0.13 Mn 1 Si 0.2 Cr 0.02 Mo 0.01 V 0.003 Ni 0.1 Cu 0.1", "si")
+    verdict, sentence = cooling_view(near).verdict
+    assert (verdict, sentence.endswith("± 30: 380 is within its scatter.")) == ("unproven", True)
+
+
+@pytest.fixture(scope="module")
+def mild(shell):
+    """A mild steel of which everything is analysed: no pass is hard."""
+    certificate = "C 0.08 Mn 0.9 Si 0.2 Cr 0.02 Mo 0.01 V 0.003 Ni 0.1 Cu 0.1"
+    wps = with_text(shell, "metals/one/certificate", certificate, "si")
+    assert (cooling_view(wps).verdict[0], cooling_view(wps).doubts) == ("inside", ())
+    return wps
+
+
+@pytest.mark.parametrize(
+    ("path", "text", "words"),
+    [
+        ("passes/{first}/current_a", "", "Nothing is known of pass 1"),
+        ("metals/other/certificate", "Mn 1.1", "Nothing is known of A516-70"),
+        (
+            "metals/one/certificate",
+            "C 0.10 Mn 0.9 Si 0.2",
+            "only if the steel holds no Cr/Mo/V/Ni/Cu (not analysed)",
+        ),
+    ],
+)
+def test_what_a_careless_hand_leaves_out_is_not_inside(mild, path, text, words):
+    verdict, sentence = cooling_view(with_text(mild, path.replace("{first}", mild.passes[0].id), text, "si")).verdict
+    assert verdict == "unproven"
+    assert words in sentence
 
 
 def test_the_band_is_where_both_hold(shell):

@@ -47,6 +47,7 @@ def test_a_certificate_goes_before_the_specification(shell):
 
 
 def test_hydrogen_is_as_stated_else_planned_else_the_highest(shell):
+    shell = with_at(shell, "preheat/hydrogen", None)
     assert hydrogen_stated(shell)[0] == 8
     assert hydrogen_stated(stated(shell, preheat__hydrogen="H5")) == (5, "as stated")
     unknown = with_at(shell, f"deposits/{shell.deposits[-1].id}/filler", "E9999")
@@ -85,6 +86,62 @@ def test_the_stated_construction_code_is_a_floor(shell):
 @pytest.mark.parametrize(("preheat", "verdict"), [("300", "outside"), ("200", "inside"), ("20", "unproven")])
 def test_the_verdict_of_what_is_chosen(shell, preheat, verdict):
     assert preheat_view(stated(shell, preheat__minimum_c=preheat)).verdict()[0] == verdict
+
+
+@pytest.fixture(scope="module")
+def analysed(shell):
+    """The seam with a whole certificate: what is chosen is what governs, and nothing is left open."""
+    wps = stated(shell, metals__one__certificate="Heat 1: C 0.20 Mn 1.1 Si 0.3 Cr 0.05 Mo 0.01 V 0.003 Ni 0.1 Cu 0.1")
+    wps = with_at(wps, "preheat/minimum_c", preheat_view(wps).governing.chosen_c)
+    assert preheat_view(wps).verdict()[0] == "inside"
+    return wps
+
+
+@pytest.mark.parametrize(
+    ("path", "text", "words"),
+    [
+        ("preheat/hydrogen", "", "hydrogen is no more than 8 ml/100 g, which nobody states"),
+        ("preheat/restraint", "", "only if restraint is medium"),
+        ("metals/one/certificate", "Heat 1: C 0.20 Mn 1.1", "the steel holds no Si/Cr/Mo/V/Ni/Cu (not analysed)"),
+        ("metals/other/name", "Kettle steel", "Kettle steel is not in the catalogue"),
+    ],
+)
+def test_what_a_careless_hand_leaves_out_is_not_inside(analysed, path, text, words):
+    wps = with_text(analysed, path, text, "si")
+    wps = with_at(wps, "preheat/minimum_c", preheat_view(wps).governing.chosen_c)
+    verdict, sentence = preheat_view(wps).verdict()
+    assert verdict == "unproven"
+    assert words in sentence
+
+
+def test_a_pass_whose_heat_nobody_states_may_be_the_coldest(analysed):
+    wps = stated(analysed, preheat__hydrogen="H5")
+    wps = with_at(wps, "passes", tuple(each for each in wps.passes if each.role not in ("root", "hot"))[1:])
+    wps = with_at(with_at(wps, "joint/thickness_mm", 45.0), f"passes/{wps.passes[0].id}/travel_speed_mm_min", None)
+    wps = with_at(wps, "preheat/minimum_c", preheat_view(wps).governing.chosen_c)
+    verdict, sentence = preheat_view(wps).verdict()
+    assert (verdict, "pass 1 is as hot as the others" in sentence) == ("unproven", True)
+
+
+def test_the_other_side_without_carbon_is_not_inside(analysed):
+    wps = with_text(analysed, "metals/other/certificate", "Mn 1.1", "si")
+    assert preheat_view(wps).verdict() == (
+        "unproven",
+        "A516-70 has no carbon or manganese stated: what it asks is not known.",
+    )
+
+
+def test_what_is_left_out_does_not_matter_where_the_preheat_bears_the_worst(analysed):
+    wps = stated(analysed, preheat__hydrogen="", preheat__restraint="", preheat__minimum_c="200")
+    assert preheat_view(wps).unstated
+    assert preheat_view(wps).verdict()[0] == "inside"
+
+
+def test_bare_wire_needs_no_class(analysed):
+    wps = stated(analysed, preheat__hydrogen="")
+    for each in wps.deposits:
+        wps = with_at(wps, f"deposits/{each.id}/process", "GTAW")
+    assert not preheat_view(wps).unstated
 
 
 @pytest.mark.parametrize(

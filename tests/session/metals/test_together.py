@@ -47,6 +47,13 @@ def test_steel_with_its_filler_is_judged_by_strength_and_hardening(steel):
     assert metals_picture(steel, "", plane_of(found, SHEET), SHEET).items
 
 
+def test_a_carbon_equivalent_says_what_its_certificate_left_out(steel):
+    part = with_text(steel, "metals/one/certificate", "C 0.14 Mn 1.1 Cr 0.1", "si")
+    notes = {each.name: each.note for each in together(part).figures}
+    assert notes["CE (IIW), A516-70"] == "counted as none: Mo, V, Ni, Cu"
+    assert "Si" in notes["Pcm, A516-70"]
+
+
 def test_carbon_steel_to_stainless_is_a_mixture(steel):
     wps = joined(steel, "A516-70", "A240-316L", "ER309L")
     found = together(wps)

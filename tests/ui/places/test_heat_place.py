@@ -9,8 +9,7 @@ from anlage.ui.places.heat.leaves import LEAVES
 
 @pytest.fixture
 def heat(demo):
-    """Someone at the Heat place of the first procedure, whose certificate is not read in yet."""
-    demo.document.type_text("metals/one/certificate", "")
+    """Someone at the Heat place of the first procedure."""
     demo.press("Alt+H")
     return demo
 
@@ -60,13 +59,29 @@ def test_the_least_preheat_is_stepped_dragged_and_typed_in_the_picture(heat):
 
 def test_what_governs_is_taken_with_its_reason(heat):
     shown = pane(heat, "preheat")
+    for path, text in (("preheat/minimum_c", "60"), ("preheat/reason", "")):
+        heat.document.type_text(path, text)
+    heat.settle()
     assert shown.verdict.mark.verdict == "unproven"
     heat.press("Ctrl+Shift+G")
     heat.settle()
-    assert heat.wps.preheat.minimum_c == 145
-    assert heat.wps.preheat.reason.startswith("AWS D1.1 hydrogen control: group F")
+    assert heat.wps.preheat.minimum_c == 80
+    assert heat.wps.preheat.reason == "AWS D1.1 hydrogen control: group D, medium restraint"
     assert shown.verdict.mark.verdict == "inside"
     assert "must melt" in shown.crayons.text()
+    heat.document.type_text("preheat/hydrogen", "")
+    heat.settle()
+    assert (shown.verdict.mark.verdict, "which nobody states" in shown.verdict.text.text()) == ("unproven", True)
+
+
+def test_the_curves_are_there_where_a_school_speaks(heat):
+    shown = pane(heat, "preheat")
+    assert not shown.curves.isHidden()
+    assert all(view.placed is not None for view in shown.over.values())
+    heat.document.type_text("metals/one/certificate", "")
+    heat.document.type_text("metals/one/name", "A240-316L")
+    heat.settle()
+    assert shown.curves.isHidden()
 
 
 def test_hydrogen_and_certificate_change_what_is_asked_as_they_are_typed(heat):

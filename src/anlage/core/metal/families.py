@@ -25,11 +25,12 @@ class Family(Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
 
 
 class Planned(Struct, frozen=True, forbid_unknown_fields=True):
-    """Hydrogen of a process and kind of filler, for planning [ml/100 g]."""
+    """Hydrogen of a process and kind of filler, for planning [ml/100 g]; `bare` where no flux takes up moisture."""
 
     process: str
     most: float
     family: str = ""
+    bare: bool = False
 
 
 class PlannedHydrogen(Struct, frozen=True, forbid_unknown_fields=True):
@@ -42,6 +43,10 @@ class PlannedHydrogen(Struct, frozen=True, forbid_unknown_fields=True):
     def of(self, process: str, family: str) -> float | None:
         """Return the planning figure of a process and a filler's family; `None` where no row fits."""
         return next((row.most for row in self.rows if row.process == process and row.family in family), None)
+
+    def is_bare(self, process: str) -> bool:
+        """Return whether a process has wire or rod without flux alone, so that its figure stands without a class."""
+        return any(row.process == process and row.bare for row in self.rows)
 
 
 class UsualDilution(Struct, frozen=True, forbid_unknown_fields=True):
@@ -78,3 +83,16 @@ def read_families(text: str) -> Mapping[str, Family]:
 def read_planned_hydrogen(text: str) -> PlannedHydrogen:
     """Return the planning figures written in `text` (TOML)."""
     return whole_table(text, PlannedHydrogen, where="hydrogen.toml")
+
+
+class Residuals(Struct, frozen=True, forbid_unknown_fields=True):
+    """The most of each element that carbon steel may hold unasked [% by mass], with the source."""
+
+    source: str
+    confidence: str
+    most: Mapping[str, float]
+
+
+def read_residuals(text: str) -> Residuals:
+    """Return the residuals written in `text` (TOML)."""
+    return whole_table(text, Residuals, where="residuals.toml")

@@ -15,10 +15,12 @@ from anlage.core.thermal.cooling import CoolingJoint, CoolingTime, cooling_time
 from anlage.core.thermal.hardness import duren_hardness, yurioka_hardness
 from anlage.data.metal_tables import cooling_joints, hardness_limits
 from anlage.session.heat.preheat import heat_inputs
+from anlage.session.heat.residual import counted_as_none, left_out, with_residuals
 from anlage.session.weld.analyses import Side, sides_of
 
 LEAST_KJ_MM, MOST_KJ_MM = 0.05, 12.0  # between which the band is looked for
 HALVINGS = 18  # to a ten-thousandth of a kJ/mm
+SCATTER_HV = 30.0  # of both models (M)
 AMBIENT_C = 20.0
 
 
@@ -53,6 +55,7 @@ class CoolingView(Struct, frozen=True):
     window_s: tuple[float, float] | None
     missing: str
     sentences: tuple[str, ...]
+    doubts: tuple[str, ...] = ()  # what keeps a pass within the limit from being shown
 
     @property
     def verdict(self) -> tuple[str, str]:
@@ -64,10 +67,16 @@ class CoolingView(Struct, frozen=True):
         if hard:
             worst = max(hard, key=lambda each: hardest(each) or 0.0)
             text = f"Pass {worst.number} may leave {hardest(worst):.0f} HV10 beside it, over {self.limit_hv:.0f}"
-            return "unproven", f"{text}: more preheat or more heat. An estimate, ± 30 HV."
+            return "unproven", f"{text}: more preheat or more heat. An estimate, ± {SCATTER_HV:.0f} HV."
         if self.limit_hv is None:
             return "unproven", "No limit of hardness is known for this metal."
-        return "inside", f"No pass is estimated harder than {self.limit_hv:.0f} HV10; ± 30 HV, tempering not counted."
+        if self.doubts:
+            return "unproven", self.doubts[0]
+        worst = max(self.passes, key=lambda each: hardest(each) or 0.0)
+        said = f"Pass {worst.number} is estimated the hardest, {hardest(worst):.0f} HV10 ± {SCATTER_HV:.0f}"
+        if (hardest(worst) or 0.0) + SCATTER_HV > self.limit_hv:
+            return "unproven", f"{said}: {self.limit_hv:.0f} is within its scatter."
+        return "inside", f"{said}, under {self.limit_hv:.0f}; tempering not counted."
 
 
 @kept
@@ -83,9 +92,33 @@ def cooling_view(wps: Wps) -> CoolingView:
     if not passes:
         lacking = "State current, volts and speed of the passes: then their cooling is worked out."
         return CoolingView((), HeatBand(None, None, "", ""), limit, source, span, lacking, ())
+    doubts = tuple(_doubts(wps, side, passes, limit))
     return CoolingView(
-        passes, _band(wps, side, limit, span), limit, source, span, "", tuple(_sentences(wps, side, passes))
+        passes, _band(wps, side, limit, span), limit, source, span, "", tuple(_sentences(wps, side, passes)), doubts
     )
+
+
+def _doubts(wps: Wps, side: Side, passes: Sequence[PassCooling], limit: float | None) -> Iterator[str]:
+    """Yield what is not known of some pass or side, and what its analysis leaves out where that matters."""
+    judged = {each.pass_id for each in passes}
+    if left := [number for number, each in enumerate(wps.passes, 1) if each.id not in judged]:
+        yield f"Nothing is known of pass {', '.join(map(str, left))}: state current, volts and speed."
+    if silent := [each.number for each in passes if hardest(each) is None]:
+        yield f"Neither model speaks of pass {', '.join(map(str, silent))}."
+    for other in sides_of(wps):
+        if other.family in FERROUS and not _is_known(other):
+            yield f"Nothing is known of {other.name or 'the other side'}: state its certificate."
+    if not left_out(side) or limit is None:
+        return
+    harder = [(hardest(each) or 0.0, each.number) for each in _passes(wps, with_residuals(side))]
+    most, number = max(harder, default=(0.0, 0))
+    if most + SCATTER_HV > limit:
+        said = f"Within {limit:.0f} HV10 only if {counted_as_none(left_out(side))}"
+        yield f"{said}; else pass {number} may leave {most:.0f} HV10 ± {SCATTER_HV:.0f}."
+
+
+def _is_known(side: Side) -> bool:
+    return side.analysis is not None and {"C", "Mn"} <= set(side.analysis.composition)
 
 
 def hardest(each: PassCooling) -> float | None:
@@ -119,7 +152,7 @@ def _side(wps: Wps) -> tuple[Side | None, str]:
             else "Name the base metal."
         )
         return None, text
-    known = [side for side in sides if side.analysis is not None and {"C", "Mn"} <= set(side.analysis.composition)]
+    known = [side for side in sides if _is_known(side)]
     if not known:
         return None, "State the certificate: hardness hangs on carbon and manganese."
     if wps.joint.thickness_mm is None:

@@ -3,7 +3,8 @@
 from msgspec.structs import replace
 
 from anlage.core.document import Proposed, with_, with_at
-from anlage.session.heat.preheat import Ask, PreheatView, preheat_view
+from anlage.session.heat.asks import Ask, PreheatView
+from anlage.session.heat.preheat import preheat_view
 from anlage.session.heat.preheat_picture import LEAST, MOST
 from anlage.session.heat.scales import degrees_span
 from anlage.session.proposal.draft import Drafted

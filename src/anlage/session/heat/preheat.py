@@ -1,18 +1,16 @@
 """How hot before? What every school and construction code asks of an open procedure, and which of them governs."""
 
 from collections.abc import Iterator, Sequence
-from typing import Literal
 
 from msgspec import Struct
 from msgspec.structs import replace
 
-from anlage.core.document import kept
+from anlage.core.document import kept, with_at
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.metal.analyses import FERROUS, Analysis
 from anlage.core.metal.families import Family
 from anlage.core.metal.indices import summed
 from anlage.core.procedure import Deposit, Wps, pass_energy
-from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.thermal.code_preheat import CodeMinimum, PartFacts, code_minimum
 from anlage.core.thermal.hydrogen_class import NOT_CONTROLLED, hydrogen_of
@@ -20,7 +18,8 @@ from anlage.core.thermal.hydrogen_control import Restrained, asked_preheat
 from anlage.core.thermal.preheat import Outside, governing_cet, ito_bessyo, method_b, seferian
 from anlage.data.metal_tables import code_preheat, families, hydrogen_control, indices, planned_hydrogen
 from anlage.data.tables import catalogue
-from anlage.session.heat.scales import degrees, degrees_more, degrees_span
+from anlage.session.heat.asks import Ask, PreheatView, Told
+from anlage.session.heat.residual import counted_as_none, left_out, with_residuals
 from anlage.session.judging.metals import group_of
 from anlage.session.weld.analyses import Side, filler_analysis, sides_of
 from anlage.session.weld.figures import thermal_efficiency_of
@@ -28,112 +27,14 @@ from anlage.session.weld.figures import thermal_efficiency_of
 WITHIN, NOT_WITHIN = True, False
 LOW_HYDROGEN = 10.0  # ml/100 g: with no more, the school that does not know hydrogen is too careful to govern
 STAINLESS_CR = 10.0  # % chromium of a filler: above, the weld holds its hydrogen, and no school was made for it
-STEP_C = 5.0  # a preheat is chosen in such steps, never below what is asked
+STATED = "as stated"
+LEAST_HEAT = 0.5  # kJ/mm: the coldest pass that a school with heat input was made for
 MOST_CR = 1.5  # % chromium: above, no carbon equivalent speaks (common practice, M)
 WORDS = {
     "cet": "CET", "thickness": "thickness", "hydrogen": "hydrogen", "hydrogen_glycerine": "hydrogen by glycerine",
     "heat_input": "heat input", "k_kgf_mm2": "restraint",
 }  # fmt: skip
 UNITS = {"thickness": " mm", "heat_input": " kJ/mm", "chromium": " %"}  # of the formulas, whatever the reader's
-
-
-class Told(Struct, frozen=True):
-    """A fact that the schools were given: its name, what it is, where it comes from, the leaf that states it."""
-
-    name: str
-    text: str
-    basis: str
-    path: str
-
-
-class Ask(Struct, frozen=True):
-    """What a school or a code asks [°C]; `high_c` is above `low_c` where two readings stand.
-
-    `within` is false where something lies outside the range that a school was made for; `low_c` is `None` where it says
-    nothing, and `note` says why.
-    """
-
-    id: str
-    word: str
-    kind: Literal["school", "code", "metal"]
-    low_c: float | None
-    high_c: float | None
-    within: bool
-    note: str
-    source: str
-    confidence: str
-
-    @property
-    def chosen_c(self) -> float | None:
-        """What is stated when it is taken: no less than is asked, in whole steps of five [°C]."""
-        return None if self.high_c is None else -(-max(self.high_c, 0.0) // STEP_C) * STEP_C
-
-    @property
-    def reason(self) -> str:
-        """Why so hot, in few words."""
-        return f"{self.word}: {self.note}" if self.note else self.word
-
-
-class PreheatView(Struct, frozen=True):
-    """All that is asked, what it was worked out from, what governs and why, and what is chosen [°C]."""
-
-    asks: tuple[Ask, ...]
-    told: tuple[Told, ...]
-    sentences: tuple[str, ...]
-    wants: tuple[Family, ...]
-    governing: Ask | None
-    chosen_c: float | None
-    interpass_c: float | None
-    usual_interpass: tuple[float, float] | None
-
-    def verdict(self, system: System = "si") -> tuple[str, str]:
-        """Return whether the chosen preheat is what is asked: a verdict, and a sentence in the reader's scale."""
-        if self.wants and all(each.preheat == "none" for each in self.wants):
-            return self._of_soft(system)
-        if self.governing is None or self.governing.high_c is None:
-            text = "No school holds here: see what is missing, or out of its range."
-            return ("unproven", text) if self.asks else ("", "")
-        return self._of_hard(self.governing, self.governing.high_c, system)
-
-    def _of_hard(self, governing: Ask, asked_c: float, system: System) -> tuple[str, str]:
-        """Return the verdict on a preheat that is asked: below a code it is outside, below a school not shown."""
-        asked = degrees(asked_c, system)
-        if self.chosen_c is None:
-            return "unproven", f"No preheat is chosen: {governing.word} asks {asked}."
-        if self.interpass_c is not None and self.interpass_c < self.chosen_c:
-            return "outside", "The preheat is over the most between passes: no pass could start."
-        if self.chosen_c + 0.5 < asked_c:
-            text = (
-                f"{governing.word} asks {asked}, {degrees_more(asked_c - self.chosen_c, system)} more than is chosen."
-            )
-            return "unproven" if governing.kind == "school" else "outside", text
-        return "inside", f"The chosen {degrees(self.chosen_c, system)} is what {governing.word} asks, {asked}, or more."
-
-    def _of_soft(self, system: System) -> tuple[str, str]:
-        """Return the verdict on metals that do not harden: nothing is asked, and not much is borne."""
-        most = min((each.most_c for each in self.wants if each.most_c is not None), default=None)
-        code = max(
-            (a.high_c or 0.0 for a in self.asks if self.governing is not None and a.id == self.governing.id),
-            default=0.0,
-        )
-        if self.chosen_c is not None and most is not None and self.chosen_c > most + 0.5:
-            chosen = degrees(self.chosen_c, system)
-            return "unproven", f"{chosen} is over the {degrees(most, system)} that this metal is warmed to at most."
-        if self.chosen_c is not None and self.chosen_c + 0.5 < code:
-            return "outside", f"The code asks {degrees(code, system)} for every metal."
-        return "inside", "No preheat is asked of this metal but to be dry."
-
-    def interpass_verdict(self, system: System = "si") -> tuple[str, str]:
-        """Return whether the most between passes is usual for the metals: a verdict, and a sentence."""
-        if self.usual_interpass is None:
-            return "", ""
-        span = degrees_span(self.usual_interpass, system)
-        if self.interpass_c is None:
-            return "unproven", f"No most between passes is stated; usual {span}."
-        stated = degrees(self.interpass_c, system)
-        if self.interpass_c > self.usual_interpass[1] + 0.5:
-            return "unproven", f"{stated} between passes is over what is usual, {span}."
-        return "inside", f"{stated} between passes is usual for this metal: {span}."
 
 
 class Given(Struct, frozen=True):
@@ -155,14 +56,58 @@ def preheat_view(wps: Wps) -> PreheatView:
     wants = {side.family: families()[side.family] for side in known}
     asks = [*_of_metals(wants), *_schools(wps, given, wants), *_codes(wps, given)]
     governing = _governing(wps, asks, given)
+    unstated, worst = _worst(wps, given, wants)
     usual = min((family.interpass for family in wants.values()), default=None)
     sentences = tuple(dict.fromkeys(family.say for family in wants.values()))
     if not known:
         sentences = ("Name the base metal: what it is made of says how it hardens.",)
     p = wps.preheat
     return PreheatView(
-        tuple(asks), told, sentences, tuple(wants.values()), governing, p.minimum_c, p.interpass_maximum_c, usual
-    )
+        tuple(asks), told, sentences, tuple(wants.values()), governing, p.minimum_c, p.interpass_maximum_c, usual,
+        unstated, worst, _doubt(given, wants),
+    )  # fmt: skip
+
+
+def _doubt(given: Given, wants: dict[str, Family]) -> str:
+    """Return of which side nothing is known, while the other is judged; "" where none is."""
+    for side in given.sides:
+        if side.family and (not _hardens(side, wants) or _index(side, "cet") is not None):
+            continue
+        what = "is not in the catalogue" if not side.family else "has no carbon or manganese stated"
+        return f"{side.name or 'The other side'} {what}: what it asks is not known."
+    return ""
+
+
+def _worst(wps: Wps, given: Given, wants: dict[str, Family]) -> tuple[tuple[str, ...], Ask | None]:
+    """Return what is taken for granted, and what governs were it the worst: hydrogen of no class, a stiff joint."""
+    unstated = []
+    if not _is_hydrogen_stated(wps):
+        unstated.append(f"hydrogen is no more than {given.hydrogen:g} ml/100 g")
+        given = replace(given, hydrogen=max(given.hydrogen, NOT_CONTROLLED))
+    if missing := dict.fromkeys(name for side in given.sides if _hardens(side, wants) for name in left_out(side)):
+        unstated.append(counted_as_none(missing))
+        given = replace(given, sides=tuple(with_residuals(side) for side in given.sides))
+    heats = heat_inputs(wps)
+    if unset := [number for number, each in enumerate(wps.passes, 1) if each.id not in heats]:
+        unstated.append(f"pass {', '.join(map(str, unset))} is as hot as the others")
+        given = replace(given, heat_kj_mm=min(given.heat_kj_mm or LEAST_HEAT, LEAST_HEAT))
+    if wps.preheat.restraint is None:
+        unstated.append("restraint is medium")
+        wps = with_at(wps, "preheat/restraint", "high")
+    if not unstated:
+        return (), None
+    return tuple(unstated), _governing(wps, [*_schools(wps, given, wants), *_codes(wps, given)], given)
+
+
+def _hardens(side: Side, wants: dict[str, Family]) -> bool:
+    return side.family in FERROUS and side.family in wants and wants[side.family].preheat == "schools"
+
+
+def _is_hydrogen_stated(wps: Wps) -> bool:
+    """Return whether the hydrogen is stated, or every deposit is laid by bare wire, which takes up no moisture."""
+    if wps.preheat.hydrogen:
+        return hydrogen_stated(wps)[1] == STATED
+    return all(each.process is not None and planned_hydrogen().is_bare(each.process) for each in wps.deposits)
 
 
 def schools_at(wps: Wps, thicknesses_mm: Sequence[float], heats_kj_mm: Sequence[float]) -> tuple[tuple[Ask, ...], ...]:
@@ -200,7 +145,7 @@ def hydrogen_stated(wps: Wps) -> tuple[float, str]:
     """Return the hydrogen of the worst deposit [ml/100 g], and what it rests on."""
     if wps.preheat.hydrogen:
         try:
-            return hydrogen_of(wps.preheat.hydrogen), "as stated"
+            return hydrogen_of(wps.preheat.hydrogen), STATED
         except InputError:
             pass  # its field says what is wrong
     found = [_planned(each) for each in wps.deposits]
@@ -264,7 +209,7 @@ def _of_metals(wants: dict[str, Family]) -> Iterator[Ask]:
 
 def _schools(wps: Wps, given: Given, wants: dict[str, Family]) -> Iterator[Ask]:
     """Yield what each school asks: of the side that asks most."""
-    hardening = [s for s in given.sides if s.family in FERROUS and wants[s.family].preheat == "schools"]
+    hardening = [side for side in given.sides if _hardens(side, wants)]
     if not hardening:
         return
     makers = (_method_b, _ito_bessyo, _seferian, _hydrogen_control)
@@ -451,6 +396,7 @@ def _chromium(side: Side) -> tuple[Outside, ...]:
     return (("chromium", share, 0.0, MOST_CR),) if share > MOST_CR else ()
 
 
+@kept
 def _index(side: Side, name: str) -> float | None:
     return None if side.analysis is None else summed(side.analysis.composition, indices()[name]).value
 

@@ -6,7 +6,8 @@ from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.core.thermal.crayons import crayon_pair
 from anlage.data.metal_tables import crayons
-from anlage.session.heat.preheat import Ask, PreheatView, preheat_view
+from anlage.session.heat.asks import Ask, PreheatView
+from anlage.session.heat.preheat import preheat_view
 from anlage.session.heat.scales import in_reader, scale
 from anlage.session.weld.pictures import Sheet
 

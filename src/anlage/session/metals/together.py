@@ -153,7 +153,9 @@ def _carbon_figures(side: Side) -> Iterator[Figure]:
         value = summed(composition, index)
         out = ", ".join(f"{e} {v:g} is outside {low:g} to {high:g}" for e, v, low, high in value.outside)
         text = "unknown" if value.value is None else f"{value.value:.2f}"
-        yield Figure(f"{index.title}, {side.name}", text, lacking or out, index.source)
+        none = ", ".join(value.counted_as_none)
+        zero = f"counted as none: {none}" if none and value.value is not None else ""
+        yield Figure(f"{index.title}, {side.name}", text, lacking or "; ".join(filter(None, (out, zero))), index.source)
     found = cen(composition)
     yield Figure(
         f"CEN, {side.name}",

@@ -5,8 +5,9 @@ from typing import get_args
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.core.document import with_at
+from anlage.session.heat.asks import PreheatView
 from anlage.session.heat.measured import heat_sentences
-from anlage.session.heat.preheat import PreheatView, preheat_view
+from anlage.session.heat.preheat import preheat_view
 from anlage.session.heat.preheat_curves import Over, preheat_curves, schools_over
 from anlage.session.heat.preheat_picture import LEAST
 from anlage.ui.kit.complaint import Complaint
