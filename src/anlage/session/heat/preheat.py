@@ -183,8 +183,9 @@ def _given(wps: Wps) -> tuple[Given, tuple[Told, ...]]:
     told.append(Told("Hydrogen", f"{hydrogen:g} ml/100 g", basis, "preheat/hydrogen"))
     text = "not known" if heat is None else f"{heat:.2f} kJ/mm"
     told.append(Told("Least heat input", text, "of all passes, with k; less heat asks for more preheat", "passes"))
-    restraint = wps.preheat.restraint or "not stated"
-    told.append(Told("Restraint", restraint, "medium in hydrogen control where not stated", "preheat/restraint"))
+    restraint = wps.preheat.restraint
+    basis = STATED if restraint else "medium in hydrogen control until it is stated"
+    told.append(Told("Restraint", restraint or "not stated", basis, "preheat/restraint"))
     return _as_given(sides, thick, (hydrogen, heat), weld), tuple(told)
 
 
