@@ -7,20 +7,8 @@ from anlage.core.metal.composition import require_composition
 from anlage.core.metal.indices import ac3_andrews, accommodation, cen, summed
 from anlage.data.metal_tables import indices
 from anlage.data.tables import catalogue
+from tests.published.steels import STEEL
 
-# A structural steel of 17 points of carbon; every value below was worked out by hand from the formula that is named.
-STEEL = {
-    "C": 0.17,
-    "Si": 0.35,
-    "Mn": 1.42,
-    "Cr": 0.12,
-    "Mo": 0.03,
-    "V": 0.04,
-    "Ni": 0.15,
-    "Cu": 0.18,
-    "Nb": 0.02,
-    "B": 0,
-}
 # Carbon steel, 316L and filler 309LMo at 15, 15 and 70 %.
 DEPOSIT = {"C": 0.0375, "Si": 0.4275, "Mn": 1.425, "Cr": 18.767, "Ni": 10.707, "Mo": 2.059, "N": 0.0434, "Cu": 0.13}
 

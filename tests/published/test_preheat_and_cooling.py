@@ -14,19 +14,8 @@ from anlage.core.thermal.hardness import duren_hardness, yurioka, yurioka_hardne
 from anlage.core.thermal.hydrogen_control import GROUPS, Restrained, asked_preheat, hydrogen_level, susceptibility
 from anlage.core.thermal.preheat import combined_thickness, governing_cet, ito_bessyo, method_b, seferian
 from anlage.data.metal_tables import cooling_joints, hydrogen_control
+from tests.published.steels import STEEL
 
-STEEL = {
-    "C": 0.17,
-    "Si": 0.35,
-    "Mn": 1.42,
-    "Cr": 0.12,
-    "Mo": 0.03,
-    "V": 0.04,
-    "Ni": 0.15,
-    "Cu": 0.18,
-    "Nb": 0.02,
-    "B": 0,
-}
 CET, PCM = 0.33375, 0.276167
 
 

@@ -105,8 +105,15 @@ def test_what_is_missing_is_said(shell, path, text, words):
     bare = with_text(shell, "metals/one/certificate", "", "si")
     view = cooling_view(with_text(bare, path, text, "si"))
     assert words in view.verdict[1]
-    assert view.verdict[0] == "unproven"
+    assert view.verdict[0] == ("" if "does not harden" in words else "unproven")
     assert cooling_picture(with_text(bare, path, text, "si"), SHEET) is None
+
+
+def test_the_thicker_member_cools_faster_and_counts(shell):
+    thin = cooling_view(with_at(shell, "joint/thickness_mm", 9.0))
+    both = cooling_view(with_at(with_at(shell, "joint/thickness_mm", 9.0), "joint/other_thickness_mm", 18.0))
+    assert [each.t85_s for each in both.passes] == [each.t85_s for each in cooling_view(shell).passes]
+    assert hardest(both.passes[4]) > hardest(thin.passes[4])
 
 
 def test_without_settings_no_time(shell):

@@ -55,7 +55,7 @@ def test_a_purge_in_part_names_what_is_missing(shell):
     assert all(name == "Not stated" for name, _ in rows)
     assert any("oxygen" in what for _, what in rows)
     whole = with_text(with_text(part, "purge/volume_l", "8", "si"), "purge/target_ppm", "100", "si")
-    assert dict(purge_rows(whole))["Before the root"].endswith("ppm in the gas")
+    assert dict(purge_rows(whole))["Before the root"].endswith("the longer where only 0.5 of the gas mixes")
 
 
 # The first draft -----------------------------------------------------------------------------

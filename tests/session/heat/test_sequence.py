@@ -61,6 +61,17 @@ def test_a_lower_limit_and_a_smaller_piece_take_longer(pipe, waits):
     assert longest[0] < longest[2]
 
 
+def test_a_long_seam_cools_under_the_least_before_its_arc_comes(pipe, waits):
+    """The hottest place is read when the arc is struck; the arc comes there a whole lap later."""
+    assert all(each.reached_c.high <= each.before_c.high + 0.5 for each in waits.passes)
+    assert waits.passes[1].reached_c.high < waits.passes[1].before_c.low
+    assert waits.cold == ()
+    assert "Heat again" not in headline(waits)
+    warm = waits_of(with_at(pipe, "preheat/minimum_c", 150.0))
+    assert warm.cold == tuple(each.number for each in warm.passes if each.reached_c.low < 149.5) != ()
+    assert headline(warm).endswith("Heat again ahead of the arc of pass 2, 4.")
+
+
 def test_a_limit_that_is_never_reached_has_no_number(pipe):
     found = waits_of(with_at(pipe, "preheat/interpass_maximum_c", 20.0))
     assert found.passes[-1].wait_s is None
@@ -95,7 +106,7 @@ def test_the_words_and_the_curve(waits, pipe):
     assert minutes(Interval(30, 90)) == "0.5 to 1.5 min"
     assert minutes(Interval(600, 1200)) == "10 to 20 min"
     assert minutes(Interval(7200, 10800)) == "2.0 to 3.0 h"
-    assert pass_rows(waits, "us")[0] == ("1", "none", "68 °F")
+    assert pass_rows(waits, "us")[0] == ("1", "none", "68 °F", "68 °F")
     assert sequence_picture(pipe, waits, SHEET).items
 
 
@@ -110,9 +121,11 @@ def test_a_purge_is_planned_once_space_flow_and_target_are_stated(pipe):
     for path, text in (("purge/length_mm", "400"), ("purge/flow_l_min", "10..12"), ("purge/target_ppm", "50")):
         full = with_text(full, path, text, "si")
     lines = {line.name: line for line in purge_plan(full).lines}
-    assert lines["Before the root"].text == "4.4 min"
+    assert lines["Before the root"].text == "4.4 to 8.7 min"
     assert "18,601 ppm" in lines["By the rule of thumb"].note
     assert "never call it ready" in lines["By the rule of thumb"].note
+    mixed = {line.name: line for line in purge_plan(with_text(full, "purge/mixing", "1", "si")).lines}
+    assert mixed["Before the root"].text == "4.4 min"  # only where somebody states how well it mixes
     assert any("nobody enters" in caution for caution in purge_plan(full).cautions)
     assert purge_picture(full, SHEET).items
     impossible = with_text(full, "purge/target_ppm", "3", "si")

@@ -64,6 +64,36 @@ def test_carbon_steel_to_stainless_is_a_mixture(steel):
     assert metals_picture(wps, "", plane_of(found, SHEET), SHEET).items
 
 
+ANALYSED = "C 0.18 Mn 1.1 Si 0.3 Cr 0.05 Mo 0.01 V 0.003 Ni 0.1 Cu 0.1"
+
+
+@pytest.mark.parametrize(
+    ("filler", "certificate", "dilution", "verdict", "words"),
+    [
+        ("ER309L", ANALYSED, 0.2, "inside", "no martensite, on either side"),
+        ("ER308L", ANALYSED, 0.3, "unproven", "A run on A516-70 alone, 30 % diluted, turns to martensite."),
+        ("ER309L", ANALYSED, None, "unproven", "A run on A516-70 alone, 50 % diluted"),  # GTAW may melt off so much
+        ("ER309L", "", 0.4, "unproven", "if that holds little carbon: state its certificate"),
+        ("ER309L", ANALYSED, 0.1, "unproven", "10 % of dilution is not usual of the process, 20 % to 50 %"),
+    ],
+)  # the mixture with one side alone is that of a first run (common practice, no source)
+def test_a_dissimilar_joint_is_inside_only_where_each_side_alone_goes(
+    steel, filler, certificate, dilution, verdict, words
+):
+    wps = with_text(joined(steel, "A516-70", "A240-316L", filler), "metals/one/certificate", certificate, "si")
+    assert words in texts(with_at(wps, "metals/dilution", dilution), verdict)
+
+
+def test_no_other_deposit_may_undermatch(steel):
+    strong = joined(steel, "A514-F", "", "ER120S-1")
+    assert "E7018 is undermatching" in texts(strong, "outside")
+
+
+def test_no_martensite_start_below_any_cold(steel):
+    found = together(joined(steel, "A240-S32205", "", "ER2209"))
+    assert {each.name: each.text for each in found.figures}["Martensite start"] == "none"
+
+
 def test_a_lean_filler_on_carbon_steel_turns_to_martensite(steel):
     lean = with_at(joined(steel, "A516-70", "", "ER308L"), "metals/dilution", 0.45)
     assert "turns to martensite" in texts(lean, "outside")

@@ -109,7 +109,7 @@ def test_the_sequence_says_what_is_missing_then_how_long_to_wait(heat):
     wait_for(heat, lambda: shown.waits is not None and not shown.is_running)
     assert shown.headline.text().startswith("Wait up to")
     assert "First arc to last" in shown.total.text()
-    assert [label.text() for label in shown._cells[3:5]] == ["1", "none"]
+    assert [label.text() for label in shown._cells[4:6]] == ["1", "none"]
     assert shown.picture.placed is not None
     heat.document.type_text("piece/half_width_mm", "")
     heat.settle()
@@ -128,7 +128,7 @@ def test_an_edit_meanwhile_gives_the_answer_of_the_newer_one(heat):
     first = shown.waits
     heat.document.type_text("preheat/interpass_maximum_c", "150")
     assert shown.is_running
-    assert not shown._cells[3].isEnabled()
+    assert not shown._cells[4].isEnabled()
     wait_for(heat, lambda: not shown.is_running)
     assert shown.waits is not first
     assert shown.waits.passes[1].wait_s.high > first.passes[1].wait_s.high
@@ -144,6 +144,6 @@ def test_a_purge_is_planned_while_it_is_typed(heat):
         heat.desk.go_to(path)
         heat.fill(text)
     assert not shown.missing.isVisible()
-    assert [cells[1].text() for cells in shown._cells[:2]] == ["5.16 l", "4.4 min"]
+    assert [cells[1].text() for cells in shown._cells[:2]] == ["5.16 l", "4.4 to 8.7 min"]
     assert "nobody enters a pit" in shown.cautions.text()
     assert shown.picture.placed is not None

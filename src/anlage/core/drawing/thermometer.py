@@ -13,6 +13,8 @@ DOT_MM, BAR_MM, HEAD_MM, FOOT_MM = 1.5, 1.1, 12.0, 3.0
 DOT_CORNERS = 20
 NOTE_GAP_MM = 2.6
 RAISED_MM = 4.2
+ROOM_AFTER = 1.08  # of the hottest figure: its number stands after it
+MOST_BEYOND = 1.5  # of what counts: a figure far out of a school's field does not stretch the axis
 
 
 class AskRow(Struct, frozen=True):
@@ -54,9 +56,11 @@ class Axis(Struct, frozen=True):
     ) -> "Axis":
         """Return an axis from the coldest to the hottest figure, with room for names and notes on a sheet."""
         values = [v for row in rows for v in (row.low, row.high) if v is not None]
-        values += [each.value for each in chosen if each.value is not None]
+        counted = [v for row in rows if row.counts for v in (row.low, row.high) if v is not None]
+        lines = [each.value for each in chosen if each.value is not None]
         zero, usual = (0.0, 250.0) if unit == "°C" else (32.0, 480.0)
-        least, most = min([zero, *values]), max([usual, *values]) * 1.08
+        last = MOST_BEYOND * max([usual, *counted, *lines])
+        least, most = min([zero, *values, *lines]), max(usual, *lines, *(min(v, last) for v in values)) * ROOM_AFTER
         names = max((measure(row.name, LABEL_MM) for row in rows), default=20.0) + NAME_GAP_MM
         row = (room_mm[1] - FOOT_MM - HEAD_MM) / max(len(rows), 1)
         length = max(room_mm[0] - names - 6.0, 40.0)
@@ -120,7 +124,8 @@ def _row(row: AskRow, axis: Axis, y: float, measure: Measure) -> Iterator[Item]:
     end = axis.names_mm
     if row.high is not None:
         low = row.high if row.low is None else row.low
-        x, start = axis.at(row.high), axis.at(low)
+        end_of_axis = axis.most / ROOM_AFTER
+        x, start = axis.at(min(row.high, end_of_axis)), axis.at(min(low, end_of_axis))
         if row.is_floor:
             foot = axis.at(axis.least)
             yield Path(role="allowed", points=((foot, y), (start, y)))
@@ -130,6 +135,8 @@ def _row(row: AskRow, axis: Axis, y: float, measure: Measure) -> Iterator[Item]:
         else:
             yield Path(role="school" if row.counts else "school_out", points=_dot((x, y)), closed=True)
         said = f"{row.high:.0f}" if row.high == low else f"{low:.0f} or {row.high:.0f}"
+        if row.high > end_of_axis + 0.5:
+            said = f"\u2192 {said}"
         yield _ground((x + NOTE_GAP_MM / 2, y), NOTE_GAP_MM / 2 + measure(said, LABEL_MM))
         yield Text(role=role, at=(x, y), text=said, height_mm=LABEL_MM, anchor="start", offset_mm=(NOTE_GAP_MM, -0.9))
         end = x + NOTE_GAP_MM + measure(said, LABEL_MM)

@@ -14,12 +14,13 @@ from anlage.core.ranges import Interval
 from anlage.core.thermal.cooling import CoolingJoint, CoolingTime, cooling_time
 from anlage.core.thermal.hardness import duren_hardness, yurioka_hardness
 from anlage.data.metal_tables import cooling_joints, hardness_limits
-from anlage.session.heat.preheat import heat_inputs
+from anlage.session.heat.preheat import heat_inputs, thickest_mm
 from anlage.session.heat.residual import counted_as_none, left_out, with_residuals
 from anlage.session.weld.analyses import Side, sides_of
 
 LEAST_KJ_MM, MOST_KJ_MM = 0.05, 12.0  # between which the band is looked for
 HALVINGS = 18  # to a ten-thousandth of a kJ/mm
+SOFT = "This metal does not harden: neither cooling time nor hardness is asked."
 SCATTER_HV = 30.0  # of both models (M)
 AMBIENT_C = 20.0
 
@@ -55,13 +56,14 @@ class CoolingView(Struct, frozen=True):
     window_s: tuple[float, float] | None
     missing: str
     sentences: tuple[str, ...]
+    soft: bool = False  # no side hardens: nothing is asked
     doubts: tuple[str, ...] = ()  # what keeps a pass within the limit from being shown
 
     @property
     def verdict(self) -> tuple[str, str]:
         """Whether all passes cool and harden within what is allowed."""
         if self.missing:
-            return "unproven", self.missing
+            return "" if self.soft else "unproven", self.missing
         limit = self.limit_hv
         hard = [each for each in self.passes if limit is not None and (hardest(each) or 0.0) > limit]
         if hard:
@@ -87,14 +89,21 @@ def cooling_view(wps: Wps) -> CoolingView:
     window = hardness_limits().window(side.metal.smys_mpa) if side and side.metal and side.metal.smys_mpa else None
     span = (window.low, window.high) if window else None
     if side is None or missing:
-        return CoolingView((), HeatBand(None, None, "", ""), limit, source, span, missing, ())
+        return CoolingView((), HeatBand(None, None, "", ""), limit, source, span, missing, (), missing == SOFT)
     passes = tuple(_passes(wps, side))
     if not passes:
         lacking = "State current, volts and speed of the passes: then their cooling is worked out."
         return CoolingView((), HeatBand(None, None, "", ""), limit, source, span, lacking, ())
     doubts = tuple(_doubts(wps, side, passes, limit))
     return CoolingView(
-        passes, _band(wps, side, limit, span), limit, source, span, "", tuple(_sentences(wps, side, passes)), doubts
+        passes,
+        _band(wps, side, limit, span),
+        limit,
+        source,
+        span,
+        "",
+        tuple(_sentences(wps, side, passes)),
+        doubts=doubts,
     )
 
 
@@ -145,17 +154,13 @@ def _side(wps: Wps) -> tuple[Side | None, str]:
     """Return the side that hardens most, or what is missing."""
     sides = [side for side in sides_of(wps) if side.family in FERROUS]
     if not sides:
-        named = any(side.family for side in sides_of(wps))
-        text = (
-            "This metal does not harden: neither cooling time nor hardness is asked."
-            if named
-            else "Name the base metal."
-        )
+        every = sides_of(wps)
+        text = SOFT if every and all(side.family for side in every) else "Name the base metal."
         return None, text
     known = [side for side in sides if _is_known(side)]
     if not known:
         return None, "State the certificate: hardness hangs on carbon and manganese."
-    if wps.joint.thickness_mm is None:
+    if thickest_mm(wps) is None:
         return None, "State the thickness: cooling hangs on it."
     return max(known, key=lambda side: _hardness(side, 5.0) or 0.0), ""
 
@@ -185,7 +190,7 @@ def _passes(wps: Wps, side: Side) -> Iterator[PassCooling]:
 
 def _times(wps: Wps, heat: Interval) -> tuple[Interval | None, bool]:
     """Return t8/5 from the least heat on the coldest joint to the most on the hottest [s]; whether it is between."""
-    thickness, (cold, hot), joint = wps.joint.thickness_mm, temperatures(wps), joint_of(wps)
+    thickness, (cold, hot), joint = thickest_mm(wps), temperatures(wps), joint_of(wps)
     assert thickness is not None
     try:
         short, long = _cooled(heat.low, thickness, cold, joint.id), _cooled(heat.high, thickness, hot, joint.id)
@@ -222,18 +227,20 @@ def _band(wps: Wps, side: Side, limit: float | None, window: tuple[float, float]
 
 
 def _hard_at(wps: Wps, side: Side, heat: float) -> float | None:
-    assert wps.joint.thickness_mm is not None
+    thickness = thickest_mm(wps)
+    assert thickness is not None
     try:
-        found = _cooled(heat, wps.joint.thickness_mm, temperatures(wps)[0], joint_of(wps).id)
+        found = _cooled(heat, thickness, temperatures(wps)[0], joint_of(wps).id)
     except InputError:
         return None
     return _hardness(side, found.shortest_s)
 
 
 def _slow_at(wps: Wps, heat: float) -> float:
-    assert wps.joint.thickness_mm is not None
+    thickness = thickest_mm(wps)
+    assert thickness is not None
     try:
-        return _cooled(heat, wps.joint.thickness_mm, temperatures(wps)[1], joint_of(wps).id).longest_s
+        return _cooled(heat, thickness, temperatures(wps)[1], joint_of(wps).id).longest_s
     except InputError:
         return 0.0
 

@@ -123,6 +123,12 @@ def schools_at(wps: Wps, thicknesses_mm: Sequence[float], heats_kj_mm: Sequence[
     return tuple(tuple(_schools(wps, other, wants)) for other in others)
 
 
+def thickest_mm(wps: Wps) -> float | None:
+    """Return the thickness of the thicker member, which cools faster and asks for more [mm]."""
+    thick = [t for t in (wps.joint.thickness_mm, wps.joint.other_thickness_mm) if t is not None]
+    return max(thick, default=None)
+
+
 def least_heat(wps: Wps) -> float | None:
     """Return the least heat input of all passes, efficiency included [kJ/mm]; `None` while none is known."""
     spans = heat_inputs(wps).values()
@@ -172,31 +178,30 @@ def _planned(deposit: Deposit) -> float | None:
 
 def _given(wps: Wps) -> tuple[Given, tuple[Told, ...]]:
     sides = sides_of(wps)
-    thick = [t for t in (wps.joint.thickness_mm, wps.joint.other_thickness_mm) if t is not None]
     hydrogen, basis = hydrogen_stated(wps)
     heat = least_heat(wps)
     weld = [found for each in wps.deposits if (found := filler_analysis(each)) is not None]
     told = [Told("Metal" if n == 0 else "Joined to", side.name or "not named", side.basis, f"{side.path}/certificate")
             for n, side in enumerate(sides)]  # fmt: skip
     if not any(side.family in FERROUS for side in sides):
-        return _as_given(sides, thick, (hydrogen, heat), weld), tuple(told)
+        return _as_given(sides, thickest_mm(wps), (hydrogen, heat), weld), tuple(told)
     told.append(Told("Hydrogen", f"{hydrogen:g} ml/100 g", basis, "preheat/hydrogen"))
     text = "not known" if heat is None else f"{heat:.2f} kJ/mm"
     told.append(Told("Least heat input", text, "of all passes, with k; less heat asks for more preheat", "passes"))
     restraint = wps.preheat.restraint
     basis = STATED if restraint else "medium in hydrogen control until it is stated"
     told.append(Told("Restraint", restraint or "not stated", basis, "preheat/restraint"))
-    return _as_given(sides, thick, (hydrogen, heat), weld), tuple(told)
+    return _as_given(sides, thickest_mm(wps), (hydrogen, heat), weld), tuple(told)
 
 
 def _as_given(
-    sides: tuple[Side, ...], thick: Sequence[float], arc: tuple[float, float | None], weld: Sequence[Analysis]
+    sides: tuple[Side, ...], thickness_mm: float | None, arc: tuple[float, float | None], weld: Sequence[Analysis]
 ) -> Given:
     """Return what the schools work with; a stainless weld has no carbon equivalent of theirs."""
     ferritic = [each for each in weld if each.composition.get("Cr", 0.0) <= STAINLESS_CR]
     austenitic = [each.name for each in weld if each not in ferritic]
     cets = [value for each in ferritic if (value := summed(each.composition, indices()["cet"]).value) is not None]
-    return Given(sides, max(thick, default=None), *arc, max(cets, default=None), tuple(austenitic))
+    return Given(sides, thickness_mm, *arc, max(cets, default=None), tuple(austenitic))
 
 
 def _of_metals(wants: dict[str, Family]) -> Iterator[Ask]:

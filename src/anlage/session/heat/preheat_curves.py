@@ -9,7 +9,7 @@ from anlage.core.drawing import Curve, DisplayList, Frame, captions_mm, curves
 from anlage.core.procedure import Wps
 from anlage.data.metal_tables import hydrogen_control
 from anlage.data.tables import unit_table
-from anlage.session.heat.preheat import heat_inputs, least_heat, preheat_view, schools_at
+from anlage.session.heat.preheat import heat_inputs, least_heat, preheat_view, schools_at, thickest_mm
 from anlage.session.heat.scales import degrees, in_reader, scale
 from anlage.session.weld.pictures import Sheet
 
@@ -73,10 +73,7 @@ def preheat_curves(wps: Wps, over: Over, sheet: Sheet) -> DisplayList | None:
 
 def _here(wps: Wps, over: Over) -> float | None:
     """Return where the procedure stands."""
-    if over == "heat_input":
-        return least_heat(wps)
-    thick = [each for each in (wps.joint.thickness_mm, wps.joint.other_thickness_mm) if each is not None]
-    return max(thick, default=None)
+    return least_heat(wps) if over == "heat_input" else thickest_mm(wps)
 
 
 def _places(wps: Wps, over: Over, here: float) -> Iterator[float]:

@@ -77,13 +77,13 @@ def _times(wps: Wps, volume: float, thumb: tuple[float, float] | None) -> list[P
         return [PurgeLine("Before the root", "no number", f"{fault.what}; {fault.mend}")]
     changes = f"{root.volume_changes:.1f} volume changes to {purge.target_ppm:g} ppm"
     said = f"{changes} at {flow:g} l/min; {GAS_PPM:g} ppm in the gas"
+    slowest = poor if purge.mixing is None else root
+    again = max(root.mixing_min, FLOOR_MIN), max(slowest.mixing_min, FLOOR_MIN)
+    mixed = f"; the longer where only {POOR_MIXING:g} of the gas mixes" if purge.mixing is None else ""
     lines = [
-        PurgeLine("Before the root", _minutes(root.mixing_min), said),
-        PurgeLine("With a poor vent", _minutes(poor.mixing_min), f"where only {POOR_MIXING:g} of the gas mixes"),
+        PurgeLine("Before the root", _minutes(root.mixing_min, slowest.mixing_min), f"{said}{mixed}"),
         PurgeLine("At the very least", _minutes(root.plug_min), "one volume, were nothing mixed"),
-        PurgeLine(
-            "Again after grinding through", _minutes(max(root.mixing_min, FLOOR_MIN)), "from air; never under 2 min"
-        ),
+        PurgeLine("Again after grinding through", _minutes(*again), f"from air; never under {FLOOR_MIN:g} min"),
     ]
     if thumb is not None:
         minutes = thumb_time(thumb[0], length_mm=thumb[1], flow_l_min=flow)
@@ -125,5 +125,5 @@ def _needed(wps: Wps) -> tuple[str, str]:
     return "This root needs no purge; one that is stated is planned all the same.", ""
 
 
-def _minutes(value: float) -> str:
-    return f"{value:.1f} min"
+def _minutes(value: float, most: float | None = None) -> str:
+    return f"{value:.1f} min" if most is None or most == value else f"{value:.1f} to {most:.1f} min"

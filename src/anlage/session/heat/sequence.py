@@ -11,6 +11,7 @@ from typing import Literal
 from msgspec import Struct
 
 from anlage.core.document import kept
+from anlage.core.drawing.curves import read_at
 from anlage.core.errors import AnlageError
 from anlage.core.joint import MAKES, Member, Shape
 from anlage.core.procedure import Wps
@@ -32,12 +33,17 @@ Corner = Literal["long", "short"]
 
 
 class PassWait(Struct, frozen=True):
-    """One pass: its number, its id, the wait before it [s], and what is read before it [°C], shortest to longest."""
+    """One pass: its number and id, the wait before it [s], and two temperatures [°C], shortest to longest.
+
+    `before_c` is what is read at the hottest place before the arc is struck, against the most between passes;
+    `reached_c` what the arc comes to there at the end of a lap, when the joint is coldest, against the least preheat.
+    """
 
     number: int
     pass_id: str
     wait_s: Interval | None
     before_c: Interval | None
+    reached_c: Interval | None = None
 
 
 class Waits(Struct, frozen=True):
@@ -50,6 +56,7 @@ class Waits(Struct, frozen=True):
     curve: tuple[tuple[float, float], ...] = ()  # of the longest: time [s] and what the place reads [°C]
     starts_s: tuple[float, ...] = ()
     struck_s: tuple[float, ...] = ()  # when each arc is struck, before it comes to the place
+    cold: tuple[int, ...] = ()  # the passes whose arc may come to a joint colder than the least preheat
 
 
 class Asked(Struct, frozen=True):
@@ -119,6 +126,11 @@ class _Ran(Struct, frozen=True):
     starts_s: tuple[float, ...]
     struck_s: tuple[float, ...]
 
+    @property
+    def reached_c(self) -> tuple[float, ...]:
+        """What the place has cooled to as each arc comes to it [°C]."""
+        return tuple(read_at(self.curve, start) for start in self.starts_s)
+
 
 def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool]) -> _Ran | None:
     from anlage.core.thermal.section.run import SectionRun
@@ -141,17 +153,29 @@ def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool]) -> _Ran | None:
 def _together(wps: Wps, longest: _Ran, shortest: _Ran) -> Waits:
     numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}
     rows = []
-    for (own, wait, before), (_, short_wait, short_before) in zip(longest.waits, shortest.waits, strict=False):
-        rows.append(PassWait(numbers[own], own, _span(short_wait, wait), _span(short_before, before)))
+    reached = [*zip(longest.reached_c, shortest.reached_c, strict=False)]
+    for n, ((own, wait, before), (_, short_wait, short_before)) in enumerate(
+        zip(longest.waits, shortest.waits, strict=False)
+    ):
+        came = _span(*reached[n]) if n < len(reached) else None
+        rows.append(PassWait(numbers[own], own, _span(short_wait, wait), _span(short_before, before), came))
     return Waits(
         tuple(rows),
         _span(shortest.total_s, longest.total_s),
         tuple(_stated(wps)),
-        tuple(_minding(wps, longest, shortest)),
+        tuple(_minding(wps, longest)),
         _thinned(longest.curve),
         longest.starts_s,
         longest.struck_s,
+        tuple(_cold(wps.preheat.minimum_c, shortest)),
     )
+
+
+def _cold(least: float | None, shortest: _Ran) -> Iterator[int]:
+    """Yield the passes whose arc may come to a joint under the least preheat: a long seam cools for a whole lap."""
+    for number, celsius in enumerate(shortest.reached_c, 1):
+        if least is not None and celsius < least - SHORT_BY_K:
+            yield number
 
 
 def _span(first: float | None, second: float | None) -> Interval | None:
@@ -184,15 +208,10 @@ def _beyond(beyond_mm: float | None) -> str:
     return "plate that goes on" if beyond_mm is None else f"{beyond_mm:.0f} mm of plate beyond the seam"
 
 
-def _minding(wps: Wps, longest: _Ran, shortest: _Ran) -> Iterator[str]:
+def _minding(wps: Wps, longest: _Ran) -> Iterator[str]:
     yield "Molten metal and the first seconds beside it are not predicted; a reading on the piece beats all of this."
     if longest.total_s is None:
         yield "The piece does not cool so far within 24 hours: no number for the rest."
-    least, numbers = wps.preheat.minimum_c, {each.id: n for n, each in enumerate(wps.passes, 1)}
-    before = [(numbers[own], celsius) for own, _, celsius in shortest.waits if celsius is not None]
-    cold = [number for number, celsius in before if least is not None and celsius < least - SHORT_BY_K]
-    if cold:
-        yield f"Before pass {', '.join(map(str, cold))} it may be colder than the least preheat: heat it again."
     half, beyond = wps.piece.half_width_mm, wps.piece.beyond_mm
     waits = [wait for _, wait, _ in longest.waits if wait]
     reach = math.sqrt(STEEL_MM2_S * max(waits, default=0.0))

@@ -8,6 +8,7 @@ from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.session.heat.scales import degrees_span, in_reader, scale
 from anlage.session.heat.sequence import PassWait, Waits
+from anlage.session.leaves.marks import spans
 from anlage.session.weld.pictures import Sheet
 
 LONG_S = 600.0  # from here on whole minutes are enough
@@ -16,15 +17,18 @@ ROOM_MM = (34.0, 18.0)
 
 
 def headline(waits: Waits) -> str:
-    """Return the one sentence that the view is about: the first wait, or that there is none."""
+    """Return what the view is about: the first wait, or that there is none, and where the joint gets too cold."""
+    cold = f" Heat again ahead of the arc of pass {spans(waits.cold)}." if waits.cold else ""
+    return f"{_waiting(waits)}{cold}"
+
+
+def _waiting(waits: Waits) -> str:
     waiting = [each for each in waits.passes if each.wait_s is not None and each.wait_s.high >= SHORT_WAIT_S]
     never = [each for each in waits.passes if each.wait_s is None]
     if not waiting:
-        return (
-            f"No number from pass {never[0].number} on."
-            if never
-            else "No waiting: the stop is enough before every pass."
-        )
+        if never:
+            return f"No number from pass {never[0].number} on."
+        return "No waiting: the stop is enough before every pass."
     first, longest = waiting[0], max(waiting, key=lambda each: each.wait_s.high if each.wait_s else 0.0)
     rest = "" if longest is first else f"; the longest is {minutes(longest.wait_s)}, before pass {longest.number}"
     return f"Wait {minutes(first.wait_s)} before pass {first.number}{rest}."
@@ -50,9 +54,12 @@ def minutes(span: Interval | None) -> str:
     return f"{high} min" if low == high else f"{low} to {high} min"
 
 
-def pass_rows(waits: Waits, system: System) -> tuple[tuple[str, str, str], ...]:
-    """Return a row a pass: its number, the wait before it, what is read before it."""
-    return tuple((str(each.number), _wait(each), _before(each, system)) for each in waits.passes)
+def pass_rows(waits: Waits, system: System) -> tuple[tuple[str, str, str, str], ...]:
+    """Return a row a pass: its number, the wait before it, what is read before it, what its arc comes to."""
+    return tuple(
+        (str(each.number), _wait(each), _read(each.before_c, system), _read(each.reached_c, system))
+        for each in waits.passes
+    )
 
 
 def sequence_picture(wps: Wps, waits: Waits, sheet: Sheet) -> DisplayList | None:
@@ -82,7 +89,5 @@ def _wait(each: PassWait) -> str:
     return "none" if each.wait_s.high < 1 else minutes(each.wait_s)
 
 
-def _before(each: PassWait, system: System) -> str:
-    if each.before_c is None:
-        return "–"
-    return degrees_span((each.before_c.low, each.before_c.high), system)
+def _read(span: Interval | None, system: System) -> str:
+    return "–" if span is None else degrees_span((span.low, span.high), system)

@@ -23,6 +23,7 @@ ASSUMED_N = 0.06  # % in an austenitic deposit by convention (M)
 DUPLEX_RATIO = 1.95
 CRACK_RATIO = 1.48  # of Schaeffler's equivalents: above, little risk of solidification cracks (M)
 ROOM_C = 20.0
+NONE_BELOW_C = -200.0  # colder than anything in service: no number is said, the formula was not made for it
 CARBON_EQUIVALENTS = ("ce_iiw", "cet", "pcm")
 MATCH_STEP_MPA = 7.0  # between the metric prints of one grade
 Verdict = Literal["inside", "outside", "unproven", ""]
@@ -113,7 +114,12 @@ def together(wps: Wps, deposit_id: str = "") -> Together:
     spots, mixture, filler_spot, compared = _stainless(sides, filler, dilution)
     if mixture is not None:
         figures += _mixture_figures(mixture)
-    cautions = [*_hardening(sides), *_matching(sides, filler), *_mixture_cautions(mixture), *_kinds(sides, filler)]
+    stated = span if wps.metals.dilution is None else (wps.metals.dilution,)
+    runs = () if mixture is None or filler is None else tuple(_runs(sides, filler, stated))
+    cautions = [
+        *_hardening(sides), *_matching(sides, filler), *_others_matching(wps, sides, filler),
+        *_mixture_cautions(mixture, runs), *_diluted(wps.metals.dilution, span), *_kinds(sides, filler),
+    ]  # fmt: skip
     return Together(
         sides, tuple(figures), tuple(cautions), tuple(_strengths(sides, filler)), spots, filler_spot, mixture, dilution,
         span, compared,
@@ -214,6 +220,16 @@ def _matching(sides: tuple[Side, ...], filler: Filler | None) -> Iterator[Cautio
         )
 
 
+def _others_matching(wps: Wps, sides: tuple[Side, ...], shown: Filler | None) -> Iterator[Caution]:
+    """Yield what does not match of the fillers that are not shown: the weakest deposit of a weld gives way first."""
+    told = {shown.classification} if shown else set()
+    for each in wps.deposits:
+        filler = filler_of(each)
+        if filler is not None and filler.classification not in told:
+            told.add(filler.classification)
+            yield from (caution for caution in _matching(sides, filler) if caution.verdict != "inside")
+
+
 # Stainless and dissimilar ------------------------------------------------------------------------------------------
 
 
@@ -233,7 +249,7 @@ def _stainless(
     spots = tuple(_spot(side.name, own) for side, own in bases)
     pair = (bases[0][1], bases[-1][1])
     mixture = _mixed(filler, pair, dilution)
-    compared = tuple(_compared(name, pair, dilution) for name in dilutions().compared)
+    compared = tuple(_compared(name, sides, pair, dilution) for name in dilutions().compared)
     return spots, mixture, _spot(filler.classification, _filled(filler.composition)), compared
 
 
@@ -265,14 +281,20 @@ def _mixed(filler: Filler, pair: tuple[Composition, Composition], dilution: floa
     )
 
 
-def _compared(name: str, pair: tuple[Composition, Composition], dilution: float) -> Compared:
+def _compared(name: str, sides: tuple[Side, ...], pair: tuple[Composition, Composition], dilution: float) -> Compared:
     filler = catalogue().filler(name)
     if not filler.composition:
         return Compared(name, "unknown", "", "", "unproven")
     found = _mixed(filler, pair, dilution)
-    hard = found.martensite_c is not None and found.martensite_c > ROOM_C
-    verdict: Verdict = "outside" if hard else "unproven" if found.mode in ("A", "AF") else "inside"
-    martensite = "" if found.martensite_c is None else "martensite" if hard else "none"
+    runs = tuple(_runs(sides, filler, (dilution,)))
+    one_sided = next((run.side for run in runs if _is_hard(run.mixture) and not run.little_carbon), "")
+    verdicts = [each.verdict for each in _mixture_cautions(found, runs)]
+    verdict: Verdict = next((each for each in ("outside", "unproven") if each in verdicts), "inside")
+    martensite = f"on {one_sided}" if one_sided else "none"
+    if found.martensite_c is None:
+        martensite = ""
+    elif _is_hard(found):
+        martensite = "martensite"
     return Compared(filler.classification, _band_text(found.number), found.mode, martensite, verdict)
 
 
@@ -287,25 +309,78 @@ def _mixture_figures(mixture: Mixture) -> Iterator[Figure]:
     yield Figure("Ferrite, Séférian", held, "by Schaeffler's equivalents", "Séférian, from memory")
     yield Figure("Solidifies", mixture.mode, "A and AF crack more readily", "Suutala, from memory")
     if mixture.martensite_c is not None:
-        text = f"{mixture.martensite_c:.0f} °C"
+        text = f"{mixture.martensite_c:.0f} °C" if mixture.martensite_c > NONE_BELOW_C else "none"
         yield Figure("Martensite start", text, "of the deposit; hard above room temperature", "Eichelman and Hull 1953")
     pren = summed(mixture.composition, indices()["pren"]).value
     if pren is not None and mixture.composition.get("Cr", 0.0) > 15:
         yield Figure("PREN", f"{pren:.0f}", "22 % Cr duplex 34 or more, 25 % Cr 40", "common practice")
 
 
-def _mixture_cautions(mixture: Mixture | None) -> Iterator[Caution]:
+class _Run(Struct, frozen=True):
+    """A run that is laid on one side alone, as the first ones are: whose, how diluted, and what it comes to."""
+
+    side: str
+    dilution: float
+    mixture: Mixture
+    little_carbon: bool
+
+
+def _runs(sides: tuple[Side, ...], filler: Filler, shares: tuple[float, ...]) -> Iterator[_Run]:
+    """Yield a run on each side alone at each dilution, and with no carbon in it where only the most is known.
+
+    Carbon holds austenite: the most that a specification allows is the best case against martensite, not the worst.
+    """
+    for side in sides:
+        if side.analysis is None:
+            continue
+        own = _filled(side.analysis.composition)
+        for share in shares:
+            yield _Run(side.name, share, _mixed(filler, (own, own), share), little_carbon=False)
+            if side.analysis.basis == "specification":
+                lean = {**own, "C": 0.0}
+                yield _Run(side.name, share, _mixed(filler, (lean, lean), share), little_carbon=True)
+
+
+def _is_hard(mixture: Mixture) -> bool:
+    return mixture.martensite_c is not None and mixture.martensite_c > ROOM_C
+
+
+def _is_crack_prone(mixture: Mixture) -> bool:
+    return mixture.spot.ni_eq > 0 and mixture.spot.cr_eq / mixture.spot.ni_eq < CRACK_RATIO
+
+
+def _mixture_cautions(mixture: Mixture | None, runs: tuple[_Run, ...]) -> Iterator[Caution]:
     if mixture is None:
         return
-    if mixture.martensite_c is not None and mixture.martensite_c > ROOM_C:
+    if _is_hard(mixture):
         yield Caution(
             "outside", "The deposit turns to martensite: hard and brittle. Take a richer filler, or less dilution."
         )
-    ratio = mixture.spot.cr_eq / mixture.spot.ni_eq if mixture.spot.ni_eq > 0 else float("inf")
-    if ratio < CRACK_RATIO:
+        return
+    hard = max((run for run in runs if _is_hard(run.mixture)), key=lambda run: not run.little_carbon, default=None)
+    if hard is not None:
+        why = " if that holds little carbon: state its certificate" if hard.little_carbon else ""
+        text = f"A run on {hard.side} alone, {_percent(hard.dilution)} diluted, turns to martensite{why}."
+        yield Caution("unproven", f"{text} Take a richer filler, or less dilution.")
+    if _is_crack_prone(mixture):
         yield Caution("unproven", "It solidifies as austenite first: prone to hot cracks unless clean and cool.")
-    elif mixture.martensite_c is not None and mixture.martensite_c <= ROOM_C:
-        yield Caution("inside", "It solidifies as ferrite first and keeps no martensite.")
+    elif prone := next((run for run in runs if _is_crack_prone(run.mixture) and not run.little_carbon), None):
+        text = f"A run on {prone.side} alone, {_percent(prone.dilution)} diluted, solidifies as austenite first"
+        yield Caution("unproven", f"{text}: prone to hot cracks unless clean and cool.")
+    elif mixture.martensite_c is not None and hard is None:
+        yield Caution("inside", "It solidifies as ferrite first and keeps no martensite, on either side.")
+
+
+def _diluted(stated: float | None, usual: tuple[float, float]) -> Iterator[Caution]:
+    """Yield that a dilution is not what the process usually melts off; less than usual flatters the mixture."""
+    if stated is None or usual[0] <= stated <= usual[1]:
+        return
+    text = f"{_percent(stated)} of dilution is not usual of the process, {_percent(usual[0])} to {_percent(usual[1])}"
+    yield Caution("unproven" if stated < usual[0] else "", f"{text}: measure it on a section.")
+
+
+def _percent(share: float) -> str:
+    return f"{100 * share:.0f} %"
 
 
 def _kinds(sides: tuple[Side, ...], filler: Filler | None) -> Iterator[Caution]:

@@ -38,7 +38,8 @@ class CoolingPane(QWidget):
         self.band.setFont(font("body", strong=True))
         column.addWidget(self.band)
         column.addWidget(self.window_said)
-        column.addWidget(heading("Pass by pass"))
+        self.head = heading("Pass by pass")
+        column.addWidget(self.head)
         self.rows.setHorizontalSpacing(14)
         self.rows.setVerticalSpacing(2)
         self.rows.setColumnStretch(len(HEADS), 1)
@@ -61,6 +62,7 @@ class CoolingPane(QWidget):
         self.window_said.setText(said)
         self.window_said.setVisible(bool(said) and not view.missing)
         rows = (HEADS, *pass_rows(view, system)) if view.passes else ()
+        self.head.setVisible(bool(rows))
         texts = [cell for row in rows for cell in row]
         while len(self._cells) < len(texts):
             label = QLabel()
@@ -79,4 +81,6 @@ class _Curves(StillPresenter):
     """The curves, with what to do first while there are none."""
 
     def empty_text(self) -> str:
+        if cooling_view(self.document.value).soft:
+            return "Nothing hardens here: there is no hardness to draw."
         return "Once metal, thickness and the settings of the passes are stated, their hardness is drawn here."

@@ -25,7 +25,7 @@ from anlage.ui.places.heat.leaves import SEQUENCE
 
 COLUMN_PX = 400
 REST_MS = 400  # typing rests so long before the section is run
-CELLS = 3
+CELLS = 4
 
 
 class SequencePane(QWidget):
@@ -115,7 +115,7 @@ class SequencePane(QWidget):
 
     def _show(self) -> None:
         waits = self.waits
-        heads = (("Pass", "Wait before", "Read before"),) if waits else ()
+        heads = (("Pass", "Wait before", "Read before", "The arc comes to"),) if waits else ()
         texts = [cell for row in (*heads, *(pass_rows(waits, self.document.system) if waits else ())) for cell in row]
         while len(self._cells) < len(texts):
             label = QLabel()
