@@ -3,18 +3,23 @@
 All from memory: B31.3 of the common P-Numbers H, the rest M.
 """
 
+from math import inf
+
 import pytest
 
-from anlage.core.thermal.code_preheat import PartFacts, code_minimum
+from anlage.core.ranges import Interval, numbers
 from anlage.core.thermal.crayons import crayon_pair
-from anlage.data.metal_tables import code_preheat, crayons
+from anlage.data.metal_tables import crayons
+from anlage.session.heat.construction import SideFacts, asked_by
 
 
-def asked(code, p_number, thickness=None, smts=None, carbon=None, chromium=None, units="si"):
-    found = code_minimum(
-        code, [PartFacts(p_number, thickness, smts, carbon, chromium)], units=units, tables=code_preheat()
-    )
-    return None if found is None else (found.low_c, found.high_c)
+def side(p_number, thickness=None, smts=None, carbon=None, chromium=None):
+    return SideFacts(p_number=p_number, thickness_mm=thickness, smts_mpa=smts, carbon=carbon, chromium=chromium)
+
+
+def asked(code, *facts, units="si"):
+    found = asked_by(code, [side(*facts)], "preheat_c", units=units)
+    return None if found is None else (found.possible.parts[0].low, found.sure.parts[0].low)
 
 
 @pytest.mark.parametrize(
@@ -43,19 +48,21 @@ def test_the_column_of_the_unit_system_is_read():
 def test_what_is_not_known_leaves_two_readings():
     assert asked("b31.3", "1", 30, 485, None) == (10, 95)
     assert asked("b31.3", "3", None, 450, 0.2) == (10, 95)
-    found = code_minimum("b31.3", [PartFacts("1", None, 485, None, None)], units="si", tables=code_preheat())
-    assert found.lacks == ("thickness", "carbon")
+    found = asked_by("b31.3", [side("1", None, 485)], "preheat_c")
+    assert found.lacks == ("thicker member", "specified carbon")
+    assert asked("b31.1", "3", 10, 430, 0.2) == (10, 95)  # editions draw the line at 413 or at 450 MPa
+    assert asked("b31.1", "3", 10, 460, 0.2) == (95, 95)
+    assert asked("b31.1", "3", 10, 410, 0.2) == (10, 10)
 
 
 def test_of_two_sides_the_higher_holds_and_one_that_is_not_listed_leaves_none():
-    parts = [PartFacts("1", 10, 485, 0.2, None), PartFacts("5A", 10, 415, 0.15, 2.25)]
-    found = code_minimum("b31.3", parts, units="si", tables=code_preheat())
-    assert (found.low_c, found.high_c, found.interpass_c) == (200, 200, None)
-    assert (
-        code_minimum("b31.3", [PartFacts("6", 10, 415, 0.15, 12)], units="si", tables=code_preheat()).interpass_c == 315
-    )
-    assert code_minimum("b31.1", [PartFacts("34", 10, 415, 0, 0)], units="si", tables=code_preheat()) is None
-    assert code_minimum("b31.1", [], units="si", tables=code_preheat()) is None
+    parts = [side("1", 10, 485, 0.2), side("5A", 10, 415, 0.15, 2.25)]
+    found = asked_by("b31.3", parts, "preheat_c")
+    assert found.sure == found.possible == numbers([Interval(200, inf)])
+    assert asked_by("b31.3", parts, "interpass_c") is None
+    assert asked_by("b31.3", [side("6", 10, 415, 0.15, 12)], "interpass_c").sure.parts[0].high == 315
+    assert asked("b31.1", "34", 10, 415, 0, 0) is None
+    assert asked_by("b31.1", [], "preheat_c") is None
 
 
 @pytest.mark.parametrize(

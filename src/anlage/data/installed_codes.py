@@ -16,11 +16,16 @@ def code_folders() -> Mapping[str, Path]:
     return {path.parent.name.replace("_", "-"): path.parent for path in sorted(CODES.glob(f"*/{HEAD}"))}
 
 
-def code_choices() -> Mapping[str, str]:
-    """Return how a document may name a code and its editions, and how each is said: the newest without its year."""
+def code_choices(governs: str = "") -> Mapping[str, str]:
+    """Return how a document may name a code and its editions, and how each is said: the newest without its year.
+
+    `governs` keeps those for qualification, or those for construction; all where it is not said.
+    """
     found: dict[str, str] = {}
     for code, folder in code_folders().items():
         head = tomli.loads((folder / HEAD).read_text(encoding="utf-8"))["pack"]
+        if governs and head.get("governs", "qualification") != governs:
+            continue
         found[code] = f"{head['name']}, newest"
         found |= {f"{code}:{year}": f"{head['name']} {year}" for year in reversed(head["editions"][:-1])}
     return found

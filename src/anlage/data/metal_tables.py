@@ -16,7 +16,6 @@ from anlage.core.metal.families import (
 )
 from anlage.core.metal.hardness_limits import HardnessLimits, read_hardness_limits
 from anlage.core.metal.indices import Index, read_indices
-from anlage.core.thermal.code_preheat import CodePreheat, read_code_preheat
 from anlage.core.thermal.cooling import CoolingJoint, read_cooling_joints
 from anlage.core.thermal.crayons import Crayons, read_crayons
 from anlage.core.thermal.hydrogen_control import HydrogenControl, read_hydrogen_control
@@ -58,12 +57,6 @@ def families() -> Mapping[str, Family]:
 def planned_hydrogen() -> PlannedHydrogen:
     """Return the shipped planning figures of hydrogen."""
     return read_planned_hydrogen(text_of("metal/hydrogen.toml"))
-
-
-@cache
-def code_preheat() -> CodePreheat:
-    """Return the shipped preheat tables of construction codes."""
-    return read_code_preheat(text_of("metal/code_preheat.toml"))
 
 
 @cache

@@ -181,7 +181,7 @@ def changed(wps, **values):
         ("3", "x.json: the format is none; take a file of format anlage-wps"),
         ('{"format": "other"}', "x.json: the format is other; take a file of format anlage-wps"),
         ('{"format": "anlage-wps"}', "x.json: None is no version; write the version as a number"),
-        ('{"format": "anlage-wps", "version": 99}', "x.json: version 99 is newer than 7, the newest"),
+        ('{"format": "anlage-wps", "version": 99}', f"x.json: version 99 is newer than {WPS.version}, the newest"),
         ('{"format": "anlage-wps", "version": 1, "ids": NaN}', "x.json: NaN is no number of JSON; write null"),
         ('{"format": "anlage-wps", "version": 1, "ids": 1, "ids": 2}', "x.json: the key ids comes twice; keep one"),
         ('{"format": "anlage-wps", "version": ' + "9" * 5000 + "}", "x.json: no JSON"),
@@ -265,10 +265,11 @@ def test_a_past_version_is_brought_up_step_by_step():
     def renamed(raw):
         return {("header" if key == "head" else key): value for key, value in raw.items()}
 
-    kind = DocumentKind(Wps, "anlage-wps", 7, {6: renamed})
-    old = json.dumps({"format": "anlage-wps", "version": 6, "head": {"number": "W"}})
+    newest, last = WPS.version, WPS.version - 1
+    kind = DocumentKind(Wps, "anlage-wps", newest, {last: renamed})
+    old = json.dumps({"format": "anlage-wps", "version": last, "head": {"number": "W"}})
     with pytest.raises(FormatError, match="no such key is known; leave it out"):
-        read_strict(old.replace('"version": 6', '"version": 7'), kind)
+        read_strict(old.replace(f'"version": {last}', f'"version": {newest}'), kind)
     assert read_mending(old, kind)[0].header.number == "W"
 
 

@@ -92,9 +92,17 @@ def test_the_verdict_of_what_is_chosen(shell, preheat, verdict):
 def analysed(shell):
     """The seam with a whole certificate: what is chosen is what governs, and nothing is left open."""
     wps = stated(shell, metals__one__certificate="Heat 1: C 0.20 Mn 1.1 Si 0.3 Cr 0.05 Mo 0.01 V 0.003 Ni 0.1 Cu 0.1")
+    wps = stated(wps, range__thickness_mm="10..18")  # the demo states it for thicker metal than is drawn
     wps = with_at(wps, "preheat/minimum_c", preheat_view(wps).governing.chosen_c)
     assert preheat_view(wps).verdict()[0] == "inside"
     return wps
+
+
+@pytest.mark.parametrize("stated_for", ["10..36", ">= 10"])
+def test_what_is_stated_for_thicker_metal_than_is_drawn_is_asked_there_too(analysed, stated_for):
+    verdict, sentence = preheat_view(stated(analysed, range__thickness_mm=stated_for)).verdict()
+    assert verdict == "unproven"
+    assert "no metal is over the drawn 18 mm, not" in sentence
 
 
 @pytest.mark.parametrize(

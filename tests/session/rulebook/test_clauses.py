@@ -94,7 +94,7 @@ def test_how_records_combine_is_said_in_words():
 
 def test_every_clause_of_a_second_code_is_said(monkeypatch):
     code = pack()
-    monkeypatch.setattr(Codes, "edition_of", lambda *_: (code, "2"))
+    monkeypatch.setattr(Codes, "edition_of", lambda *_, **_how: (code, "2"))
     monkeypatch.setattr("anlage.session.rulebook.entries.code_pack", lambda _: code)
     rules = rules_of("frame-code", SHIPPED)
     assert said("tough", rules) == ["Such a coupon needs, besides what others ask, all passed: 3 impact specimens"]

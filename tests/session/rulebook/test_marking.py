@@ -128,7 +128,7 @@ def test_a_value_of_a_rule_is_changed_by_itself():
     keys = keys_with(shipped, now, {own.place: "2,5"})
     assert list(tomli.loads(keys)) == ["rows"]
     made, _ = rules_with(RULES, "t_base", keys)
-    assert [row.band.high.times for row in made[0].kind.rows[:3]] == [2, 2, 2.5]
+    assert [row.band.high.times.si for row in made[0].kind.rows[:3]] == [2, 2, 2.5]
     assert keys_with(shipped, now, {own.place: "2"}) == ""
 
 

@@ -70,7 +70,7 @@ def test_saved_anew_in_the_present_version_it_is_still_the_issued_one(works, pat
     works.save(own, working)
     works.flush()
     found = find_document(f"{path}#OST-W-01", WPS)
-    assert '"version": 7' in found.body
+    assert '"version": 8' in found.body
     assert standing_of(found).is_issued
 
 
@@ -97,7 +97,7 @@ def test_with_their_specimens_counted_the_verdicts_are_those_of_then(works):
     ]
 
 
-PAST = [*((version, "procedure", WPS) for version in ("first", "third", "fourth", "fifth", "sixth")),
+PAST = [*((version, "procedure", WPS) for version in ("first", "third", "fourth", "fifth", "sixth", "seventh")),
         *((version, "record", PQR) for version in ("first", "third", "fourth", "fifth"))]  # fmt: skip
 
 

@@ -65,8 +65,8 @@ def test_what_governs_is_taken_with_its_reason(heat):
     assert shown.verdict.mark.verdict == "unproven"
     heat.press("Ctrl+Shift+G")
     heat.settle()
-    assert heat.wps.preheat.minimum_c == 80
-    assert heat.wps.preheat.reason == "AWS D1.1 hydrogen control: group D, medium restraint"
+    assert heat.wps.preheat.minimum_c == 110
+    assert heat.wps.preheat.reason == "AWS D1.1 hydrogen control: group D, medium restraint; in 22 mm"
     assert shown.verdict.mark.verdict == "inside"
     assert "must melt" in shown.crayons.text()
     heat.document.type_text("preheat/hydrogen", "")
@@ -147,3 +147,41 @@ def test_a_purge_is_planned_while_it_is_typed(heat):
     assert [cells[1].text() for cells in shown._cells[:2]] == ["5.16 l", "4.4 to 8.7 min"]
     assert "nobody enters a pit" in shown.cautions.text()
     assert shown.picture.placed is not None
+
+
+def test_what_is_asked_after_the_last_pass_is_taken_dragged_and_stepped(heat):
+    entries = {entry.number: entry.id for entry in heat.desk.works.all_entries()}
+    heat.desk.open_document(entries["OST-W-05"])
+    heat.press("Alt+H")
+    shown = pane(heat, "after")
+    for path, text in (("header/construction_code", "b31.3"), ("range/thickness_mm", "5..40")):
+        heat.document.type_text(path, text)
+    heat.settle()
+    assert not shown.take.isHidden()
+    shown.take.click()
+    heat.settle()
+    taken = heat.wps.pwht
+    assert (taken.kind, taken.temperature_c.low, taken.time_h.low) == ("below-ltt", 675, 1.75)
+    assert {line.mark.verdict for line in shown.lines if not line.isHidden()} == {"inside"}
+    presenter, view = shown.picture.presenter, shown.picture
+    view.setFocus()
+    heat.settle()
+    where = heat.handle(view, "pwht/time_h")
+    presenter.take("pwht/time_h", (where.x(), where.y()))
+    end = presenter._end_of_hold()
+    presenter.drag(presenter._axes.at((end + 1.0, 700.0)), fine=False)
+    assert heat.wps.pwht.time_h.low == 2.75
+    presenter.release()
+    presenter.take("pwht/temperature_c", (0.0, 0.0))
+    middle = (taken.temperature_c.low + taken.temperature_c.high) / 2
+    presenter.drag(presenter._axes.at((0.0, middle + 51.0)), fine=True)
+    presenter.release()
+    assert heat.wps.pwht.temperature_c.low == 726
+    assert heat.wps.pwht.temperature_c.high - 726 == taken.temperature_c.high - 675
+    assert "outside" in {line.mark.verdict for line in shown.lines if not line.isHidden()}
+    presenter.step("pwht/temperature_c", -10)
+    assert heat.wps.pwht.temperature_c.low == 680
+    heat.press("Ctrl+Z", "Ctrl+Z")
+    assert heat.wps.pwht.temperature_c == taken.temperature_c
+    assert presenter.describe("pwht/time_h").startswith("Heat treatment for")
+    assert "<svg" in presenter.svg()

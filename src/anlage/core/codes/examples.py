@@ -259,8 +259,8 @@ def _held(end: End, units: System) -> Iterator[float]:
     """Yield a fact on either side of where an end stops to follow it."""
     plus = end.plus.of(units) if end.plus else 0.0
     for bound, side in ((end.at_least, 0.5), (end.at_most, BEYOND)):
-        if bound is not None and end.times:
-            yield (bound.of(units) - plus) / end.times * side
+        if bound is not None and end.times.of(units):
+            yield (bound.of(units) - plus) / end.times.of(units) * side
 
 
 def _within(condition: Condition, units: System, wanted: float) -> float:

@@ -1,6 +1,7 @@
 """Why a limit lies where it does: from which recorded fact, by which factor, and which coupon would lift it."""
 
 from collections.abc import Iterator
+from typing import TypeGuard
 
 from msgspec import Struct
 
@@ -48,8 +49,9 @@ def origin_of(kind: RuleKind, facts: Facts, units: System, *, high: bool, stated
     if recorded is None or place is None:
         return None
     plus = end.plus.of(units) if end.plus else 0.0
-    free = end.times * recorded + plus
-    return Origin(end.of, recorded, end.times, plus, None, abs(place - free) > abs(free) * 1e-9, lifted)
+    times = end.times.of(units)
+    free = times * recorded + plus
+    return Origin(end.of, recorded, times, plus, None, abs(place - free) > abs(free) * 1e-9, lifted)
 
 
 def _band(kind: RuleKind, facts: Facts, units: System) -> Band | None:
@@ -76,7 +78,7 @@ def _lifting(kind: RuleKind, facts: Facts, units: System, *, high: bool, stated:
         return
     if isinstance(kind, Also):
         yield from _lifting(kind.narrow, facts, units, high=high, stated=stated)
-    elif isinstance(kind, Band) and kind.high is not None and kind.high.number is None and kind.high.times > 0:
+    elif isinstance(kind, Band) and _follows(kind.high, units):
         yield _needed(kind.high, units, stated)
     elif isinstance(kind, Table):
         for row in kind.rows:
@@ -86,14 +88,18 @@ def _lifting(kind: RuleKind, facts: Facts, units: System, *, high: bool, stated:
             end = row.band.high
             if end is None or (end.number is not None and end.number.of(units) >= stated * (1 - 1e-9)):
                 yield start
-            elif end.number is None and end.of == row.on.fact and end.times > 0:
+            elif end.number is None and end.of == row.on.fact and end.times.of(units) > 0:
                 least = max(_needed(end, units, stated), start)
                 if least < stop:
                     yield least
 
 
+def _follows(end: End | None, units: System) -> TypeGuard[End]:
+    return end is not None and end.number is None and end.times.of(units) > 0
+
+
 def _needed(end: End, units: System, stated: float) -> float:
-    return (stated - (end.plus.of(units) if end.plus else 0.0)) / end.times
+    return (stated - (end.plus.of(units) if end.plus else 0.0)) / end.times.of(units)
 
 
 def _reach(condition: Condition, units: System) -> tuple[float, float]:

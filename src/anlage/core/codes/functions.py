@@ -5,14 +5,18 @@ from types import MappingProxyType
 
 from msgspec import Struct
 
-from anlage.core.codes.conditions import tokens_of
+from anlage.core.codes.conditions import number_of, tokens_of
 from anlage.core.codes.facts import Facts, pair_token
 from anlage.core.codes.kinds import Readings, known, not_recorded
+from anlage.core.codes.limits import Limit
 from anlage.core.quantities.units import System
-from anlage.core.ranges import Choices
+from anlage.core.ranges import Choices, Interval, Numbers
+
+MM_PER_INCH = 25.4
+SLOWEST = Limit(56.0, 100.0 / 1.8)  # K/h: a heat treatment need never be slower
 
 
-def each_end_to_itself(facts: Facts, on: str) -> Readings:
+def each_end_to_itself(facts: Facts, on: str, _units: System) -> Readings:
     """Return the recorded pair of metals, and each of the two joined to itself.
 
     Sources
@@ -29,7 +33,34 @@ def each_end_to_itself(facts: Facts, on: str) -> Readings:
     return known(Choices(frozenset(pairs)))
 
 
-FUNCTIONS: Mapping[str, Callable[[Facts, str], Readings]] = MappingProxyType({"each_end_to_itself": each_end_to_itself})
+def heating_by_thickness(facts: Facts, on: str, units: System) -> Readings:
+    """Return how fast a heat treatment may be heated: slower the thicker, and never need it be below a least.
+
+    Sources
+    -------
+    ASME VIII-1 UCS-56 (H, from memory).
+    """
+    return _by_thickness(facts, on, Limit(222.0, 400.0 / 1.8), units)
+
+
+def cooling_by_thickness(facts: Facts, on: str, units: System) -> Readings:
+    """Return how fast a heat treatment may cool, as `heating_by_thickness`."""
+    return _by_thickness(facts, on, Limit(280.0, 500.0 / 1.8), units)
+
+
+def _by_thickness(facts: Facts, on: str, most: Limit, units: System) -> Readings:
+    value = facts.get(on)
+    if value is None:
+        return not_recorded(on)
+    inches = max(number_of(value) / MM_PER_INCH, 1.0)
+    return known(Numbers((Interval(0.0, max(most.of(units) / inches, SLOWEST.of(units))),)))
+
+
+FUNCTIONS: Mapping[str, Callable[[Facts, str, System], Readings]] = MappingProxyType({
+    "each_end_to_itself": each_end_to_itself,
+    "heating_by_thickness": heating_by_thickness,
+    "cooling_by_thickness": cooling_by_thickness,
+})  # fmt: skip
 
 
 class Function(Struct, frozen=True):
@@ -38,6 +69,6 @@ class Function(Struct, frozen=True):
     name: str
     on: str
 
-    def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002 - one interface for all kinds
+    def allowed(self, facts: Facts, units: System) -> Readings:
         """Return what the function allows."""
-        return FUNCTIONS[self.name](facts, self.on)
+        return FUNCTIONS[self.name](facts, self.on, units)

@@ -25,6 +25,7 @@ from anlage.core.codes.kinds import (
     Unknown,
     UpTo,
 )
+from anlage.core.codes.limits import Limit
 from anlage.core.codes.metal_pairs import LETTERS, MetalPairs, PairRow, member_of
 from anlage.core.codes.reader import BOUNDS, Reader
 from anlage.core.codes.written import WrittenEnd
@@ -130,12 +131,20 @@ class KindReader(Reader):
         return End(
             of=self.variable(entry["of"], key) if "of" in entry else on,
             take=entry.get("take", "mean"),
-            times=entry.get("times", 1.0),
+            times=self.factor(entry.get("times", 1.0), key),
             plus=number("plus", difference=True),
             at_least=number("at_least"),
             at_most=number("at_most"),
             open=entry.get("open", False),
         )
+
+    def factor(self, times: float | Mapping[str, float], key: str) -> Limit:
+        """Return by what a fact in base units is multiplied, in each unit column."""
+        if not isinstance(times, Mapping):
+            return Limit(float(times), float(times))
+        if set(times) != {"si", "us"}:
+            raise self.fault(f"times is {dict(times)}", "write a number, or {si = …, us = …}", key)
+        return Limit(float(times["si"]), float(times["us"]))
 
     def also(self, table: Mapping[str, Any], kind: RuleKind, on: str, variable: str) -> RuleKind:
         """Return a rule with its wider reading, a band for numbers, a set of tokens for words."""
@@ -228,7 +237,7 @@ class KindReader(Reader):
         rules: list[tuple[tuple[str, ...], RuleKind]] = []
         for component, percent in table.get("relative", {}).items():
             name = self.names.variable(f"{variable}.{component}")
-            low, high = (End(of=name, times=1 + sign * percent / 100) for sign in (-1, 1))
+            low, high = (End(of=name, times=Limit(share := 1 + sign * percent / 100, share)) for sign in (-1, 1))
             rules.append(((name,), Band(low, high)))
         for component, entry in table.get("absolute", {}).items():
             name = self.names.variable(f"{variable}.{component}")

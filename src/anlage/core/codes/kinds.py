@@ -104,13 +104,16 @@ class Map(Struct, frozen=True):
         return Readings(allowed, allowed, confidence=max(told, key="HML".index, default=""))
 
 
+ONCE = Limit(1.0, 1.0)
+
+
 class End(Struct, frozen=True):
     """One end of a band: a number, or `times` a fact `plus` a number, kept between two numbers."""
 
     number: Limit | None = None  # written `is`
     of: str = ""
     take: str = "mean"
-    times: float = 1.0
+    times: Limit = ONCE
     plus: Limit | None = None
     at_least: Limit | None = None
     at_most: Limit | None = None
@@ -123,7 +126,8 @@ class End(Struct, frozen=True):
         value = facts.get(self.of)
         if value is None:
             return None
-        place = self.times * _taken(value, self.take, surely=surely) + (self.plus.of(units) if self.plus else 0.0)
+        plus = self.plus.of(units) if self.plus else 0.0
+        place = self.times.of(units) * _taken(value, self.take, surely=surely) + plus
         if self.at_least is not None:
             place = max(place, self.at_least.of(units))
         return place if self.at_most is None else min(place, self.at_most.of(units))

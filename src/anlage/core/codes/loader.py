@@ -136,6 +136,7 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         derive=head.derive,
         basis=head.pack.basis,
         deposit_by=head.pack.deposit_by,
+        governs=head.pack.governs,
     )
 
 

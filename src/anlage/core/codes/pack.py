@@ -25,6 +25,7 @@ Scope = Literal["joint", "deposit", "pass"]
 Route = Literal["record", "prequalified", "always"]  # what a deposit rests on where a rule binds it
 Basis = Literal["record", "wps"]  # whose facts a rule is asked of
 Stage = Literal["wps", "fit-up", "run", "inspection"]  # when a rule is asked
+Governs = Literal["qualification", "construction"]  # what proves a procedure, or what the job is built to
 Heat = Literal["arc_energy", "heat_input"]  # what a code compares: without the process's efficiency, or with it
 
 
@@ -184,6 +185,7 @@ class Pack(Struct, frozen=True, dict=True):
     staged: tuple[Rule, ...] = ()  # asked later than of the procedure: at fit-up, at the run, at inspection
     clauses: tuple[Rule, ...] = ()  # the lists of specimens, and how records combine, to be read and checked
     basis: Heat = "arc_energy"
+    governs: Governs = "qualification"
     deposit_by: tuple[str, ...] = ()  # what is laid with another one of these is another deposit
     edition: str = ""  # whose rules it holds, where they differ
     derive: Derivations = Derivations()

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
-from anlage.core.codes.pack import Assumption, Basis, Heat, Route, Scope, Stage
+from anlage.core.codes.pack import Assumption, Basis, Governs, Heat, Route, Scope, Stage
 
 Confidence = Literal["H", "M", "L"]
 Relied = Literal["H", "M"]  # what carries a deposit has to be known
@@ -31,6 +31,7 @@ class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
     untested: dict[str, Literal["nothing"]] = {}
     basis: Heat = "arc_energy"
     deposit_by: tuple[Words, ...] = ()
+    governs: Governs = "qualification"
 
 
 class WrittenUnion(Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="union"):
@@ -140,7 +141,7 @@ class WrittenRule(Struct, frozen=True):
 class WrittenEnd(Struct, frozen=True):
     """What an end of a band may have, and of which type each is."""
 
-    times: float = 1.0
+    times: float | dict[str, float] = 1.0
     of: str = ""
     take: Literal["least", "mean", "most"] = "mean"
     open: bool = False

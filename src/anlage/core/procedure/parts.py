@@ -142,6 +142,19 @@ class Pwht(Part):
     time_h: PositiveSpan | None = None
 
 
+class After(Part):
+    """What follows the last pass, apart from the heat treatment's own hold.
+
+    Hydrogen release straight from the weld, held so hot [°C] for so long [h], and how fast a heat treatment is heated
+    and cooled [K/h] above the temperature at which its code lets it go freely.
+    """
+
+    release_c: Span | None = None
+    release_h: PositiveSpan | None = None
+    heating_rate_k_h: PositiveSpan | None = None
+    cooling_rate_k_h: PositiveSpan | None = None
+
+
 class Technique(Part):
     """What a procedure states in words, beside the numbers."""
 

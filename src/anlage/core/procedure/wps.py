@@ -20,6 +20,7 @@ from anlage.core.document import (
 )
 from anlage.core.errors import InputError
 from anlage.core.procedure.parts import (
+    After,
     Deposit,
     Header,
     HoldPoint,
@@ -42,7 +43,7 @@ from anlage.core.procedure.parts import (
 from anlage.core.results import Notice
 
 FORMAT: Final = "anlage-wps"
-VERSION: Final = 7
+VERSION: Final = 8
 LISTS: Final = ("deposits", "passes", "hold_points", "members", "tacks", "stations", "sectors", "readings")
 
 
@@ -72,7 +73,7 @@ class Wps(Part):
     """A procedure. A new one is valid; `ids` counts the ids given so far, so that none is used again."""
 
     format: Literal["anlage-wps"] = FORMAT
-    version: Literal[7] = VERSION
+    version: Literal[8] = VERSION
     header: Header = Header()
     revision: Revision = Revision()
     range: StatedRange = StatedRange()
@@ -82,6 +83,7 @@ class Wps(Part):
     piece: Piece = Piece()
     purge: Purge = Purge()
     pwht: Pwht = Pwht()
+    after: After = After()
     technique: Technique = Technique()
     seam: Seam = Seam()
     deposits: tuple[Deposit, ...] = ()

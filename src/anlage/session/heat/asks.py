@@ -62,6 +62,7 @@ class PreheatView(Struct, frozen=True):
     unstated: tuple[str, ...] = ()  # what was taken for granted
     worst: Ask | None = None  # what governs if all of that is as bad as it can be
     doubt: str = ""  # of which side nothing is known
+    takes: Ask | None = None  # what governs in the thickest metal that is stated
 
     def verdict(self, system: System = "si") -> tuple[str, str]:
         """Return whether the chosen preheat is what is asked: a verdict, and a sentence in the reader's scale."""

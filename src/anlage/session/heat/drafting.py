@@ -58,8 +58,8 @@ def _least(view: PreheatView) -> Taken | str:
 
 def _asked(view: PreheatView) -> tuple[Ask, str, str] | None:
     """Return what asks, why, and how sure that is."""
-    if view.governing is not None:
-        return view.governing, view.governing.reason, view.governing.confidence
+    if view.takes is not None:
+        return view.takes, view.takes.reason, view.takes.confidence
     hardens = any(each.preheat != "none" for each in view.wants)
     codes = [each for each in view.asks if each.kind == "code" and each.high_c is not None]
     if not hardens or not codes:

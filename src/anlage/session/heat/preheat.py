@@ -6,21 +6,29 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.document import kept, with_at
-from anlage.core.errors import InputError, UnknownNameError
+from anlage.core.errors import AnlageError, InputError, UnknownNameError
 from anlage.core.metal.analyses import FERROUS, Analysis
 from anlage.core.metal.families import Family
 from anlage.core.metal.indices import summed
 from anlage.core.procedure import Deposit, Wps, pass_energy
-from anlage.core.ranges import Interval
-from anlage.core.thermal.code_preheat import CodeMinimum, PartFacts, code_minimum
+from anlage.core.ranges import Interval, Range
 from anlage.core.thermal.hydrogen_class import NOT_CONTROLLED, hydrogen_of
 from anlage.core.thermal.hydrogen_control import Restrained, asked_preheat
 from anlage.core.thermal.preheat import Outside, governing_cet, ito_bessyo, method_b, seferian
-from anlage.data.metal_tables import code_preheat, families, hydrogen_control, indices, planned_hydrogen
+from anlage.data.metal_tables import families, hydrogen_control, indices, planned_hydrogen
 from anlage.data.tables import catalogue
 from anlage.session.heat.asks import Ask, PreheatView, Told
+from anlage.session.heat.construction import (
+    CONSTRUCTION,
+    Asked,
+    asked_by,
+    construction_codes,
+    has_numbers,
+    is_of,
+    sides_asked,
+)
 from anlage.session.heat.residual import counted_as_none, left_out, with_residuals
-from anlage.session.judging.metals import group_of
+from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.weld.analyses import Side, filler_analysis, sides_of
 from anlage.session.weld.figures import thermal_efficiency_of
 
@@ -28,6 +36,8 @@ WITHIN, NOT_WITHIN = True, False
 LOW_HYDROGEN = 10.0  # ml/100 g: with no more, the school that does not know hydrogen is too careful to govern
 STAINLESS_CR = 10.0  # % chromium of a filler: above, the weld holds its hydrogen, and no school was made for it
 STATED = "as stated"
+SAME_MM = 0.5  # as thick as drawn
+THICKEST_MM = 200.0  # the most that a code qualifies; asked in place of a range without end
 LEAST_HEAT = 0.5  # kJ/mm: the coldest pass that a school with heat input was made for
 MOST_CR = 1.5  # % chromium: above, no carbon equivalent speaks (common practice, M)
 WORDS = {
@@ -49,14 +59,14 @@ class Given(Struct, frozen=True):
 
 
 @kept
-def preheat_view(wps: Wps) -> PreheatView:
-    """Return what is asked of a procedure's preheat."""
+def preheat_view(wps: Wps, codes: Codes = SHIPPED) -> PreheatView:
+    """Return what is asked of a procedure's preheat; `codes` with what the works says of the construction codes."""
     given, told = _given(wps)
     known = [side for side in given.sides if side.family]
     wants = {side.family: families()[side.family] for side in known}
-    asks = [*_of_metals(wants), *_schools(wps, given, wants), *_codes(wps, given)]
+    asks = [*_of_metals(wants), *_schools(wps, given, wants), *_codes(wps, given, codes)]
     governing = _governing(wps, asks, given)
-    unstated, worst = _worst(wps, given, wants)
+    unstated, worst = _worst(wps, given, wants, codes)
     usual = min((family.interpass for family in wants.values()), default=None)
     sentences = tuple(dict.fromkeys(family.say for family in wants.values()))
     if not known:
@@ -64,8 +74,20 @@ def preheat_view(wps: Wps) -> PreheatView:
     p = wps.preheat
     return PreheatView(
         tuple(asks), told, sentences, tuple(wants.values()), governing, p.minimum_c, p.interpass_maximum_c, usual,
-        unstated, worst, _doubt(given, wants),
+        unstated, worst, _doubt(given, wants), _taken(wps, governing, given, wants, codes),
     )  # fmt: skip
+
+
+def _taken(wps: Wps, governing: Ask | None, given: Given, wants: dict[str, Family], codes: Codes) -> Ask | None:
+    """Return what governs in the thickest metal that the procedure is stated for: that is what is to be chosen."""
+    thick = thickest_stated_mm(wps)
+    if governing is None or given.thickness_mm is None or thick <= given.thickness_mm + SAME_MM:
+        return governing
+    given = replace(given, thickness_mm=thick)
+    found = _governing(wps, [*_of_metals(wants), *_schools(wps, given, wants), *_codes(wps, given, codes)], given)
+    return (
+        governing if found is None else replace(found, note="; ".join(filter(None, (found.note, f"in {thick:g} mm"))))
+    )
 
 
 def _doubt(given: Given, wants: dict[str, Family]) -> str:
@@ -78,7 +100,7 @@ def _doubt(given: Given, wants: dict[str, Family]) -> str:
     return ""
 
 
-def _worst(wps: Wps, given: Given, wants: dict[str, Family]) -> tuple[tuple[str, ...], Ask | None]:
+def _worst(wps: Wps, given: Given, wants: dict[str, Family], codes: Codes) -> tuple[tuple[str, ...], Ask | None]:
     """Return what is taken for granted, and what governs were it the worst: hydrogen of no class, a stiff joint."""
     unstated = []
     if not _is_hydrogen_stated(wps):
@@ -94,9 +116,14 @@ def _worst(wps: Wps, given: Given, wants: dict[str, Family]) -> tuple[tuple[str,
     if wps.preheat.restraint is None:
         unstated.append("restraint is medium")
         wps = with_at(wps, "preheat/restraint", "high")
+    thick = thickest_stated_mm(wps)
+    if given.thickness_mm is not None and thick > given.thickness_mm + SAME_MM:
+        drawn = f"{given.thickness_mm:g} mm"
+        unstated.append(f"no metal is over the drawn {drawn}, not {thick:g} mm as the procedure is stated for")
+        given = replace(given, thickness_mm=thick)
     if not unstated:
         return (), None
-    return tuple(unstated), _governing(wps, [*_schools(wps, given, wants), *_codes(wps, given)], given)
+    return tuple(unstated), _governing(wps, [*_schools(wps, given, wants), *_codes(wps, given, codes)], given)
 
 
 def _hardens(side: Side, wants: dict[str, Family]) -> bool:
@@ -127,6 +154,12 @@ def thickest_mm(wps: Wps) -> float | None:
     """Return the thickness of the thicker member, which cools faster and asks for more [mm]."""
     thick = [t for t in (wps.joint.thickness_mm, wps.joint.other_thickness_mm) if t is not None]
     return max(thick, default=None)
+
+
+def thickest_stated_mm(wps: Wps) -> float:
+    """Return the thickest metal that the procedure is stated for, no more than codes know [mm]; 0 while none is."""
+    spans = (wps.range.thickness_mm, wps.range.thicker_member_mm)
+    return min(max((each.high for each in spans if each is not None), default=0.0), THICKEST_MM)
 
 
 def least_heat(wps: Wps) -> float | None:
@@ -330,49 +363,37 @@ def _hydrogen_control(wps: Wps, given: Given, side: Side) -> Ask:
     )
 
 
-def _codes(wps: Wps, given: Given) -> Iterator[Ask]:
-    parts = [_facts(wps, side, given) for side in given.sides]
-    if None in parts:
-        return
-    stated = [part for part in parts if part is not None]
-    for code in code_preheat().code:
-        found = code_minimum(code.id, stated, units=wps.header.units, tables=code_preheat())
+def _codes(wps: Wps, given: Given, codes: Codes) -> Iterator[Ask]:
+    """Yield what each construction code asks; of the one that the job names by its own edition."""
+    sides = sides_asked(wps, given.thickness_mm)
+    own = wps.header.construction_code or ""
+    for code in construction_codes() if sides else ():
+        named = own if is_of(own, code) else code
+        try:
+            pack, _ = codes.edition_of(named, CONSTRUCTION)
+        except AnlageError as fault:  # its rulebook cannot be read: what the works says of it is not known
+            yield Ask(code, code, "code", None, None, NOT_WITHIN, fault.what, code, "unknown")
+            continue
+        found = asked_by(named, sides, "preheat_c", units=wps.header.units, codes=codes)
         if found is not None:
-            yield _of_code(found)
+            most = asked_by(named, sides, "interpass_c", units=wps.header.units, codes=codes)
+            yield _of_code(code, pack.name, found, most)
 
 
-def _of_code(found: CodeMinimum) -> Ask:
-    notes = [f"or {found.high_c:.0f} °C: {', '.join(found.lacks)} not known"] if found.lacks else []
-    notes += [] if found.code.binding else ["advice of the code, not a rule"]
-    notes += [f"at most {found.interpass_c:.0f} °C between passes"] if found.interpass_c is not None else []
-    source = f"{found.code.word} {found.code.clause}, from memory"
-    return Ask(
-        found.code.id,
-        found.code.word,
-        "code",
-        found.low_c,
-        found.high_c,
-        WITHIN,
-        "; ".join(notes),
-        source,
-        found.confidence,
-    )
+def _of_code(code: str, name: str, found: Asked, most: Asked | None) -> Ask:
+    low, high = _least(found.possible), _least(found.sure)
+    told = ", ".join(found.lacks) + " not known" if found.lacks else found.reason
+    notes = [f"or {high:.0f} °C: {told}"] if high is not None and high != low else []
+    notes += [found.reason or "not known"] if high is None else []
+    notes += [] if found.is_binding else ["advice of the code, not a rule"]
+    notes += [f"at most {most.sure.parts[0].high:.0f} °C between passes"] if most and has_numbers(most.sure) else []
+    source = f"{name} {found.clause}, from memory"
+    return Ask(code, name, "code", low, high, high is not None, "; ".join(notes), source, found.confidence)
 
 
-def _facts(wps: Wps, side: Side, given: Given) -> PartFacts | None:
-    metal = wps.metals.one if side.path == "metals/one" else wps.metals.other or wps.metals.one
-    group = group_of(metal)
-    if group is None or not group.group("p_number"):
-        return None
-    composition = side.metal.composition if side.metal else {}  # codes ask the specification, not the certificate
-    strength = side.metal.smts_mpa if side.metal else None
-    return PartFacts(
-        group.group("p_number"),
-        given.thickness_mm,
-        strength,
-        composition.get("C"),
-        composition.get("Cr", 0.0 if side.metal else None),
-    )
+def _least(allowed: Range) -> float | None:
+    """Return from how hot on preheat is allowed; `None` where nothing, or everything is."""
+    return allowed.parts[0].low if has_numbers(allowed) else None
 
 
 def _governing(wps: Wps, asks: Sequence[Ask], given: Given) -> Ask | None:
@@ -380,10 +401,10 @@ def _governing(wps: Wps, asks: Sequence[Ask], given: Given) -> Ask | None:
 
     Of low-hydrogen work the school that knows no hydrogen is shown and does not govern.
     """
-    own = wps.header.construction_code
+    own = wps.header.construction_code or ""
     counted = [
         each for each in asks
-        if each.high_c is not None and each.within and (each.kind != "code" or each.id == own)
+        if each.high_c is not None and each.within and (each.kind != "code" or is_of(own, each.id))
         and not (each.id == "seferian" and given.hydrogen <= LOW_HYDROGEN)
     ]  # fmt: skip
     return max(counted, key=lambda each: (each.high_c or 0.0, each.kind == "code"), default=None)

@@ -7,7 +7,6 @@ from anlage.core.quantities.units import System
 from anlage.core.thermal.crayons import crayon_pair
 from anlage.data.metal_tables import crayons
 from anlage.session.heat.asks import Ask, PreheatView
-from anlage.session.heat.preheat import preheat_view
 from anlage.session.heat.scales import in_reader, scale
 from anlage.session.weld.pictures import Sheet
 
@@ -27,17 +26,15 @@ def chosen_lines(view: PreheatView, system: System) -> tuple[Chosen, ...]:
     return (Chosen("least", LEAST, least), Chosen("between passes", MOST, most))
 
 
-def preheat_axis(wps: Wps, sheet: Sheet) -> Axis:
+def preheat_axis(view: PreheatView, sheet: Sheet) -> Axis:
     """Return the axis on which all that is asked and chosen has room."""
-    view = preheat_view(wps)
     rows, chosen = ask_rows(view, sheet.system), chosen_lines(view, sheet.system)
     unit = scale(sheet.system)
     return Axis.around(rows, chosen, (sheet.width_mm, sheet.height_mm), unit, sheet.measure)
 
 
-def preheat_picture(wps: Wps, axis: Axis, sheet: Sheet) -> DisplayList | None:
+def preheat_picture(view: PreheatView, axis: Axis, sheet: Sheet) -> DisplayList | None:
     """Return the picture; `None` while the metal is not known."""
-    view = preheat_view(wps)
     if not view.asks:
         return None
     return thermometer(ask_rows(view, sheet.system), chosen_lines(view, sheet.system), axis, sheet.measure)

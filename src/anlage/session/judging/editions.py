@@ -6,7 +6,8 @@ from typing import TYPE_CHECKING
 from msgspec import Struct, field
 
 from anlage.core.codes import Pack, with_checks
-from anlage.core.errors import FormatError, UnknownNameError
+from anlage.core.codes.pack import Governs
+from anlage.core.errors import FormatError, InputError, UnknownNameError
 from anlage.data.code_packs import code_pack, marked_pack
 
 if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
@@ -35,17 +36,26 @@ class Codes(Struct, frozen=True, dict=True):
             raise FormatError(f"the rulebook of {code} cannot be read", where="rulebook", mend=mend)
         return found
 
-    def edition_of(self, code: str) -> tuple[Pack, str]:
+    def edition_of(self, code: str, governs: Governs | None = "qualification") -> tuple[Pack, str]:
         """Return the pack and edition that `asme-ix` or `asme-ix:2019` names; the newest when none is named.
+
+        Parameters
+        ----------
+        code : with or without edition
+        governs : of which kind the code has to be; any where `None`
 
         Raises
         ------
+        InputError : the code governs something else, as one of construction that qualifies no procedure
         UnknownNameError : no such pack, or the pack serves no such edition
         FormatError : its rulebook cannot be read
         """
         name, _, edition = code.partition(":")
         name = name.strip().lower()
         pack = self._pack(name)
+        if governs is not None and pack.governs != governs:
+            what = f"{pack.name} is a code of {pack.governs}, not of {governs}"
+            raise InputError(what, where="code", mend=f"name a code of {governs}")
         if edition and edition not in pack.editions:
             raise UnknownNameError(edition, pack.editions, where="code")
         own = edition or pack.editions[-1]

@@ -69,7 +69,7 @@ def fields() -> Mapping[str, Field]:
 
 
 def _field(row: dict[str, Any]) -> Field:
-    says = {"codes": code_choices}[row["installed"]]() if "installed" in row else row.get("says", {})
+    says = code_choices(row["installed"]) if "installed" in row else row.get("says", {})
     choices = tuple(says) if "installed" in row else tuple(row.get("choices", ()))
     return Field(**row | {"choices": choices, "says": says})
 

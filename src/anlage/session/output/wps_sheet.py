@@ -57,7 +57,8 @@ TECHNIQUE_LEAVES = (
     "technique/position", "technique/progression", "technique/runs", "technique/bead_technique", "seam/weave_limit_mm",
     "technique/cleaning", "technique/back_gouging", "technique/thermal_preparation", "technique/peening",
     "joint/backing", "joint/retainers", "preheat/minimum_c", "preheat/interpass_maximum_c", "preheat/maintenance",
-    "pwht/kind", "pwht/temperature_c",
+    "after/release_c", "after/release_h", "pwht/kind", "pwht/temperature_c", "pwht/time_h", "after/heating_rate_k_h",
+    "after/cooling_rate_k_h",
 )  # fmt: skip
 
 

@@ -158,7 +158,7 @@ def rules_of(code: str, codes: Codes) -> RulesOfCode:
     UnknownNameError : no such pack, or the pack serves no such edition
     FormatError : the rulebook of the code cannot be read
     """
-    pack, edition = codes.edition_of(code)
+    pack, edition = codes.edition_of(code, governs=None)
     return RulesOfCode(pack.code, edition, pack, code_pack(pack.code).of_edition(edition), codes.book(pack.code))
 
 

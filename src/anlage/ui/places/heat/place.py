@@ -1,5 +1,7 @@
 """The Heat place: how hot before, between and after each pass? Preheat, sequence and purge, a view each."""
 
+from collections.abc import Callable
+from functools import partial
 from typing import cast
 
 from PySide6.QtCore import Qt
@@ -14,9 +16,10 @@ from anlage.ui.places.heat.preheat_view import PreheatPane
 
 VIEWS = (
     ("preheat", "Preheat", "preheat_view:PreheatPane"), ("cooling", "Cooling", "cooling_view:CoolingPane"),
-    ("sequence", "Sequence", "sequence_view:SequencePane"),
+    ("sequence", "Sequence", "sequence_view:SequencePane"), ("after", "After", "after_view:AfterPane"),
     ("purge", "Purge", "purge_view:PurgePane"),
 )  # fmt: skip
+ASK_CODES = ("preheat", "after")  # the views that ask the construction codes, as the works file has them
 
 
 class HeatPlace(Place):
@@ -25,13 +28,17 @@ class HeatPlace(Place):
     def __init__(self, document: Document, desk: Desk) -> None:
         super().__init__()
         self.document, self.desk = document, desk
-        offered = [View(name, word, loaded(f"anlage.ui.places.heat.{make}")) for name, word, make in VIEWS]
+        offered = [View(name, word, self._maker(name, make)) for name, word, make in VIEWS]
         self.views = Views(document, offered)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 10, 16, 12)
         column.addWidget(self.views)
         document.changed.connect(self.refresh)
         document.reader.units_changed.connect(self.refresh)
+
+    def _maker(self, view: str, make: str) -> Callable[[Document], QWidget]:
+        pane: Callable[..., QWidget] = loaded(f"anlage.ui.places.heat.{make}")
+        return partial(pane, codes=self.desk.rules.codes) if view in ASK_CODES else pane
 
     def refresh(self) -> None:
         """Show in the view in front what is true now."""

@@ -1,6 +1,7 @@
 """How hot before? What every school and code asks over one axis, the chosen preheat as a line to drag."""
 
-from typing import get_args
+from collections.abc import Callable
+from typing import TYPE_CHECKING, get_args
 
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
@@ -23,6 +24,9 @@ from anlage.ui.places.heat.field_rows import lay_fields
 from anlage.ui.places.heat.leaves import PREHEAT
 from anlage.ui.places.heat.presenter import PreheatPresenter
 
+if TYPE_CHECKING:
+    from anlage.session.judging.editions import Codes
+
 COLUMN_PX = 400
 CURVES_PX = 190
 OVER_WORDS: dict[Over, str] = {"length": "Preheat over thickness", "heat_input": "Preheat over heat input"}
@@ -31,10 +35,10 @@ OVER_WORDS: dict[Over, str] = {"length": "Preheat over thickness", "heat_input":
 class PreheatPane(QWidget):
     """The picture on the left; what it was worked out from, the fields, the verdict and the crayons on the right."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, codes: "Callable[[], Codes]") -> None:
         super().__init__()
-        self.document = document
-        self.picture = PictureView(PreheatPresenter(document), document.reader, "Preheat that is asked")
+        self.document, self._codes = document, codes
+        self.picture = PictureView(PreheatPresenter(document, codes), document.reader, "Preheat that is asked")
         self.editor = PictureEditor(self.picture, document)
         self.curves = QWidget()
         self.over = {over: self._curves(over) for over in get_args(Over)}
@@ -88,7 +92,7 @@ class PreheatPane(QWidget):
 
     def refresh(self) -> None:
         """Show what is asked now."""
-        view, system = preheat_view(self.document.value), self.document.system
+        view, system = preheat_view(self.document.value, self._codes()), self.document.system
         verdict, sentence = view.verdict(system)
         self.verdict.say(verdict or "unproven", sentence or "Nothing is asked yet.")
         between, usual = view.interpass_verdict(system)
@@ -126,7 +130,7 @@ class PreheatPane(QWidget):
 
     def take_governing(self) -> None:
         """State the preheat that governs, rounded up to a step, with what asks for it as the reason."""
-        governs = preheat_view(self.document.value).governing
+        governs = preheat_view(self.document.value, self._codes()).takes
         if governs is None or governs.chosen_c is None or not self.document.can_write:
             return
         wps = with_at(self.document.value, LEAST, governs.chosen_c)

@@ -86,7 +86,8 @@ class RulePanel(QWidget):
         self.marks.setText("\n".join(_marks(rules, entry)))
         self.examples.show_lines(rules.examples(entry, system))
         overlaid = entry.overlay is not None
-        head = "What it says" if entry.is_clause else "What it makes of a coupon"
+        of_itself = any(not rule.is_of_record for rule in entry.rules)
+        head = "What it says" if entry.is_clause else "What it asks" if of_itself else "What it makes of a coupon"
         self.now_head.setText(f"{head}, as corrected" if overlaid else head)
         self.shipped_head.setVisible(overlaid)
         self.shipped.setVisible(overlaid)
