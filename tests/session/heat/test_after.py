@@ -28,7 +28,8 @@ def stub():
     wps = read_strict((FOLDER / "demo" / "OST-W-05.json").read_text(), WPS, where="demo")
     return stated(
         wps, metals__one__certificate="", range__thickness_mm="5..15.88", range__thicker_member_mm="",
-        header__construction_code="b31.3", preheat__minimum_c="200", technique__runs="multi", after__heating_rate_k_h="",
+        header__construction_code="b31.3", preheat__minimum_c="200", technique__runs="multi",
+        after__heating_rate_k_h="",
     )  # fmt: skip
 
 
