@@ -108,7 +108,7 @@ def test_what_is_stated_for_thicker_metal_than_is_drawn_is_asked_there_too(analy
 @pytest.mark.parametrize(
     ("path", "text", "words"),
     [
-        ("preheat/hydrogen", "", "hydrogen is no more than 8 ml/100 g, which nobody states"),
+        ("preheat/hydrogen", "", "hydrogen is no more than 8 ml/100 g, which nothing shows"),
         ("preheat/restraint", "", "only if restraint is medium"),
         ("metals/one/certificate", "Heat 1: C 0.20 Mn 1.1", "the steel holds no Si/Cr/Mo/V/Ni/Cu (not analysed)"),
         ("metals/other/name", "Kettle steel", "Kettle steel is not in the catalogue"),

@@ -71,7 +71,7 @@ def test_what_governs_is_taken_with_its_reason(heat):
     assert "must melt" in shown.crayons.text()
     heat.document.type_text("preheat/hydrogen", "")
     heat.settle()
-    assert (shown.verdict.mark.verdict, "which nobody states" in shown.verdict.text.text()) == ("unproven", True)
+    assert (shown.verdict.mark.verdict, "which nothing shows" in shown.verdict.text.text()) == ("unproven", True)
 
 
 def test_the_curves_are_there_where_a_school_speaks(heat):

@@ -157,7 +157,7 @@ def test_a_copy_of_a_machine_has_none_of_its_readings(machine):
 def test_no_dimension_and_no_metal_is_a_field_of_a_machine(machine):
     machine.press("Ctrl+K")
     labels = {entry.text for entry in machine.desk.palette._entries if entry.note == "field"}
-    assert {"Number", "Title", "Stands"} == labels
+    assert {"Number", "Title", "Stands", "Current meter ±", "Volt meter ±", "Travel speed ±"} == labels
 
 
 def test_a_machine_is_read_in_feet_where_the_reader_wants_them(machine):
@@ -201,3 +201,22 @@ def test_a_deposit_names_its_machine_beside_its_dials_and_the_way_leads_there(de
 
 def _change_overs(person):
     return [each.text for each in change_overs(person.wps, "si")]
+
+
+def test_what_its_meters_may_be_off_by_is_typed_refused_and_shown_at_the_passes(demo):
+    open_number(demo, "OST-M-01")
+    for path, text in (("current_tolerance", "2,5 %"), ("speed_tolerance", "lots")):
+        demo.place.fields[path].setFocus()
+        demo.place.fields[path].selectAll()
+        demo.fill(text)
+    machine = demo.document.value
+    assert (machine.current_tolerance, machine.speed_tolerance) == ("2,5 %", "3 %")
+    assert "speed_tolerance" in demo.document.working.pending
+    assert "no tolerance" in demo.document.complaints()["speed_tolerance"].what
+    demo.press("Ctrl+Z")
+    open_number(demo, "OST-W-02")
+    demo.press("Alt+P")
+    assert (
+        "heat input ± 4.7 % by the meters of OST-M-01 (95 of 100)"
+        in demo.place.hero.corners.toolTip()
+    )

@@ -15,6 +15,7 @@ from anlage.core.document import (
     Positive,
     Proposed,
     Text,
+    as_it_is,
     check_ids,
     mend_ids,
     next_id,
@@ -23,7 +24,7 @@ from anlage.core.document import (
 from anlage.core.errors import InputError
 
 FORMAT: Final = "anlage-machine"
-VERSION: Final = 1
+VERSION: Final = 2
 LISTS: Final = ("readings",)
 DAY: Final = r"^\d{4}-\d\d-\d\d$"
 
@@ -53,12 +54,19 @@ class MachineReading(Element):
 
 
 class Machine(Part):
-    """A machine. `place` is where in the works it stands."""
+    """A machine. `place` is where in the works it stands, a tolerance how far a meter of it may be off.
+
+    A tolerance is a text: a share of the reading, of full scale, or an amount, perhaps as two sigma; of the speed that
+    of whatever its travel speed is read with.
+    """
 
     format: Literal["anlage-machine"] = FORMAT
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     header: MachineHeader = MachineHeader()
     place: Text | None = None
+    current_tolerance: Text | None = None
+    voltage_tolerance: Text | None = None
+    speed_tolerance: Text | None = None
     readings: tuple[MachineReading, ...] = ()
     proposed: dict[str, Proposed] = msgspec.field(default_factory=dict)
     ids: int = 0
@@ -72,7 +80,7 @@ def _mend(raw: dict[str, Any]) -> Any:
     return mend_ids(raw, LISTS)
 
 
-MACHINE = DocumentKind(Machine, FORMAT, VERSION, {}, mend=_mend)
+MACHINE = DocumentKind(Machine, FORMAT, VERSION, {1: as_it_is}, mend=_mend)
 
 
 def is_day(text: str) -> date | None:

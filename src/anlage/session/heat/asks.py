@@ -93,7 +93,7 @@ class PreheatView(Struct, frozen=True):
             *others, last = self.unstated
             taken = f"{', '.join(others)} and {last}" if others else last
             text = f"{chosen} is enough ({governing.word}, {asked}) only if {taken}"
-            return "unproven", f"{text}, which nobody states; {at_worst}."
+            return "unproven", f"{text}, which nothing shows; {at_worst}."
         return "inside", f"The chosen {chosen} is what {governing.word} asks, {asked}, or more."
 
     def _of_soft(self, system: System) -> tuple[str, str]:

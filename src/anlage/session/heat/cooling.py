@@ -1,6 +1,6 @@
 """How fast each pass cools and how hard it leaves the steel beside it, and the heat input in which both hold."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import lru_cache
 
 from msgspec import Struct
@@ -8,12 +8,14 @@ from msgspec import Struct
 from anlage.core.document import kept
 from anlage.core.errors import InputError
 from anlage.core.joint import MAKES
+from anlage.core.machine import Calibrated
 from anlage.core.metal.analyses import FERROUS
 from anlage.core.procedure import Wps
 from anlage.core.ranges import Interval
 from anlage.core.thermal.cooling import CoolingJoint, CoolingTime, cooling_time
 from anlage.core.thermal.hardness import duren_hardness, yurioka_hardness
 from anlage.data.metal_tables import cooling_joints, hardness_limits
+from anlage.session.heat.meters import NO_MACHINES, metered
 from anlage.session.heat.preheat import heat_inputs, thickest_mm
 from anlage.session.heat.residual import counted_as_none, left_out, with_residuals
 from anlage.session.weld.analyses import Side, sides_of
@@ -82,8 +84,8 @@ class CoolingView(Struct, frozen=True):
 
 
 @kept
-def cooling_view(wps: Wps) -> CoolingView:
-    """Return how a procedure's passes cool."""
+def cooling_view(wps: Wps, works: Calibrated = NO_MACHINES) -> CoolingView:
+    """Return how a procedure's passes cool; `works` says how far the meters of its machines may be off."""
     side, missing = _side(wps)
     limit, source = _limit(wps, side)
     window = hardness_limits().window(side.metal.smys_mpa) if side and side.metal and side.metal.smys_mpa else None
@@ -94,7 +96,7 @@ def cooling_view(wps: Wps) -> CoolingView:
     if not passes:
         lacking = "State current, volts and speed of the passes: then their cooling is worked out."
         return CoolingView((), HeatBand(None, None, "", ""), limit, source, span, lacking, ())
-    doubts = tuple(_doubts(wps, side, passes, limit))
+    doubts = (*_doubts(wps, side, passes, limit), *_by_meters(wps, side, works, limit))
     return CoolingView(
         passes,
         _band(wps, side, limit, span),
@@ -102,7 +104,7 @@ def cooling_view(wps: Wps) -> CoolingView:
         source,
         span,
         "",
-        tuple(_sentences(wps, side, passes)),
+        (*_sentences(wps, side, passes), *_said_of_meters(wps, side, passes, works)),
         doubts=doubts,
     )
 
@@ -124,6 +126,37 @@ def _doubts(wps: Wps, side: Side, passes: Sequence[PassCooling], limit: float | 
     if most + SCATTER_HV > limit:
         said = f"Within {limit:.0f} HV10 only if {counted_as_none(left_out(side))}"
         yield f"{said}; else pass {number} may leave {most:.0f} HV10 ± {SCATTER_HV:.0f}."
+
+
+def widened_heats(wps: Wps, works: Calibrated) -> dict[str, Interval]:
+    """Return the heat input of every pass with its meters off both ways, where that is known [kJ/mm]."""
+    off = metered(wps, works)
+    return {own: off[own].widened(heat) if own in off else heat for own, heat in heat_inputs(wps).items()}
+
+
+def _by_meters(wps: Wps, side: Side, works: Calibrated, limit: float | None) -> Iterator[str]:
+    """Yield the pass that may be over the limit once its meters are off."""
+    off = metered(wps, works)
+    if not off or limit is None:
+        return
+    harder = [(hardest(each) or 0.0, each) for each in _passes(wps, side, widened_heats(wps, works))]
+    most, worst = max(harder, key=lambda each: each[0])
+    if most + SCATTER_HV > limit and worst.pass_id in off:
+        said = f"Heat input is known to {off[worst.pass_id].text}"
+        yield f"{said}: with it pass {worst.number} may leave {most:.0f} HV10 ± {SCATTER_HV:.0f}, over {limit:.0f}."
+
+
+def _said_of_meters(wps: Wps, side: Side, passes: Sequence[PassCooling], works: Calibrated) -> Iterator[str]:
+    """Yield what the meters of the machines make of the heat input, and of the pass that cools fastest."""
+    off = metered(wps, works)
+    ranked = sorted((each for each in passes if each.pass_id in off), key=lambda each: each.t85_s.low)
+    if not ranked:
+        return
+    wide = {each.pass_id: each.t85_s for each in _passes(wps, side, widened_heats(wps, works))}
+    own = ranked[0]
+    span = wide.get(own.pass_id, own.t85_s)
+    text = f"t8/5 of pass {own.number} is then {span.low:.1f} to {span.high:.1f} s"
+    yield f"Heat input is known to {off[own.pass_id].text}; {text}."
 
 
 def _is_known(side: Side) -> bool:
@@ -171,9 +204,9 @@ def _hardness(side: Side, seconds: float) -> float | None:
     return max((each.hv for each in found if each is not None), default=None)
 
 
-def _passes(wps: Wps, side: Side) -> Iterator[PassCooling]:
+def _passes(wps: Wps, side: Side, heats: Mapping[str, Interval] | None = None) -> Iterator[PassCooling]:
     assert side.analysis is not None
-    heats = heat_inputs(wps)
+    heats = heat_inputs(wps) if heats is None else heats
     for number, each in enumerate(wps.passes, 1):
         if each.id not in heats:
             continue

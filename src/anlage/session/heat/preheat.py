@@ -1,12 +1,13 @@
 """How hot before? What every school and construction code asks of an open procedure, and which of them governs."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.document import kept, with_at
 from anlage.core.errors import AnlageError, InputError, UnknownNameError
+from anlage.core.machine import Calibrated
 from anlage.core.metal.analyses import FERROUS, Analysis
 from anlage.core.metal.families import Family
 from anlage.core.metal.indices import summed
@@ -27,6 +28,7 @@ from anlage.session.heat.construction import (
     is_of,
     sides_asked,
 )
+from anlage.session.heat.meters import NO_MACHINES, Metered, metered
 from anlage.session.heat.residual import counted_as_none, left_out, with_residuals
 from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.weld.analyses import Side, filler_analysis, sides_of
@@ -59,14 +61,17 @@ class Given(Struct, frozen=True):
 
 
 @kept
-def preheat_view(wps: Wps, codes: Codes = SHIPPED) -> PreheatView:
-    """Return what is asked of a procedure's preheat; `codes` with what the works says of the construction codes."""
+def preheat_view(wps: Wps, codes: Codes = SHIPPED, works: Calibrated = NO_MACHINES) -> PreheatView:
+    """Return what is asked of a procedure's preheat.
+
+    `codes` are with what the works says of the construction codes, `works` with how far its meters may be off.
+    """
     given, told = _given(wps)
     known = [side for side in given.sides if side.family]
     wants = {side.family: families()[side.family] for side in known}
     asks = [*_of_metals(wants), *_schools(wps, given, wants), *_codes(wps, given, codes)]
     governing = _governing(wps, asks, given)
-    unstated, worst = _worst(wps, given, wants, codes)
+    unstated, worst = _worst(wps, given, wants, codes, metered(wps, works))
     usual = min((family.interpass for family in wants.values()), default=None)
     sentences = tuple(dict.fromkeys(family.say for family in wants.values()))
     if not known:
@@ -100,7 +105,9 @@ def _doubt(given: Given, wants: dict[str, Family]) -> str:
     return ""
 
 
-def _worst(wps: Wps, given: Given, wants: dict[str, Family], codes: Codes) -> tuple[tuple[str, ...], Ask | None]:
+def _worst(
+    wps: Wps, given: Given, wants: dict[str, Family], codes: Codes, meters: Mapping[str, Metered]
+) -> tuple[tuple[str, ...], Ask | None]:
     """Return what is taken for granted, and what governs were it the worst: hydrogen of no class, a stiff joint."""
     unstated = []
     if not _is_hydrogen_stated(wps):
@@ -113,6 +120,9 @@ def _worst(wps: Wps, given: Given, wants: dict[str, Family], codes: Codes) -> tu
     if unset := [number for number, each in enumerate(wps.passes, 1) if each.id not in heats]:
         unstated.append(f"pass {', '.join(map(str, unset))} is as hot as the others")
         given = replace(given, heat_kj_mm=min(given.heat_kj_mm or LEAST_HEAT, LEAST_HEAT))
+    if off := [each.widened(heats[own]).low for own, each in meters.items() if own in heats]:
+        unstated.append("the meters read true")
+        given = replace(given, heat_kj_mm=min(given.heat_kj_mm or LEAST_HEAT, *off))
     if wps.preheat.restraint is None:
         unstated.append("restraint is medium")
         wps = with_at(wps, "preheat/restraint", "high")

@@ -6,6 +6,7 @@ from functools import cache
 from typing import Literal
 
 from anlage.core.errors import InputError
+from anlage.core.machine import Calibrated
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.thermal.section.case import (
     AreaCase,
@@ -25,8 +26,9 @@ from anlage.core.thermal.section.case import (
 from anlage.core.thermal.section.metals import MetalHeat, heat_table, metal_named
 from anlage.core.thermal.section.tables import HeatTable
 from anlage.data.heat_tables import heat_metals
+from anlage.session.heat.cooling import widened_heats
 from anlage.session.heat.measured import measuring_mm
-from anlage.session.heat.preheat import heat_inputs
+from anlage.session.heat.meters import NO_MACHINES
 from anlage.session.heat.sequence import (
     AMBIENT_C,
     FINE_MM,
@@ -71,7 +73,7 @@ def emissivities(wps: Wps) -> tuple[float, float, float]:
     return heat_of(sides_of(wps)[0]).emissivity
 
 
-def section_case(wps: Wps, corner: Corner) -> SectionCase:
+def section_case(wps: Wps, corner: Corner, works: Calibrated = NO_MACHINES) -> SectionCase:
     """Return the case of a procedure at one corner of what is stated: the longest waits or the shortest.
 
     Raises
@@ -89,7 +91,7 @@ def section_case(wps: Wps, corner: Corner) -> SectionCase:
     areas = []
     for n, outline in enumerate(outlines_of(shape, piece.half_width_mm)):
         areas.append(AreaCase(names[min(n, len(names) - 1)], outline, preheat.minimum_c))
-    sources = list(_sources(wps, corner, names[0]))
+    sources = list(_sources(wps, corner, names[0], works))
     metals |= {each.metal: MetalCase(catalogue=each.metal) for each in sources if each.metal is not None}
     ambient = AMBIENT_C if piece.ambient_c is None else piece.ambient_c
     seam, plate = _seam(wps)
@@ -103,8 +105,8 @@ def section_case(wps: Wps, corner: Corner) -> SectionCase:
     return case
 
 
-def _sources(wps: Wps, corner: Corner, base: str) -> Iterator[SourceCase]:
-    layout, heats, length = bead_layout(wps), heat_inputs(wps), seam_length(wps)
+def _sources(wps: Wps, corner: Corner, base: str, works: Calibrated) -> Iterator[SourceCase]:
+    layout, heats, length = bead_layout(wps), widened_heats(wps, works), seam_length(wps)
     assert layout is not None
     assert length is not None
     homes = {each.id: each for each in wps.deposits}

@@ -14,9 +14,11 @@ from anlage.core.document import kept
 from anlage.core.drawing.curves import read_at
 from anlage.core.errors import AnlageError
 from anlage.core.joint import MAKES, Member, Shape
+from anlage.core.machine import Calibrated
 from anlage.core.procedure import Wps
 from anlage.core.ranges import Interval
 from anlage.session.heat.measured import measuring_mm
+from anlage.session.heat.meters import NO_MACHINES, meter_sentences
 from anlage.session.heat.preheat import heat_inputs
 from anlage.session.weld.analyses import sides_of
 from anlage.session.weld.beads import bead_layout
@@ -99,24 +101,25 @@ def seam_length(wps: Wps) -> float | None:
     return wps.joint.seam_length_mm
 
 
-def waits_of(wps: Wps, goes_on: Callable[[], bool] = lambda: True) -> Waits | str:
+def waits_of(wps: Wps, goes_on: Callable[[], bool] = lambda: True, works: Calibrated = NO_MACHINES) -> Waits | str:
     """Return the waits of a procedure, or a sentence why there are none.
 
     Parameters
     ----------
     wps : a procedure of which nothing is asked any more, by `asked_of`
     goes_on : asked after every step; once it says no, the run is given up
+    works : the machines; how far their meters may be off widens the range
     """
     found = {}
     for corner in ("long", "short"):
         try:
-            run = _run(wps, corner, goes_on)
+            run = _run(wps, corner, goes_on, works)
         except AnlageError as fault:
             return f"The section cannot be run: {fault}"
         if run is None:
             return "Given up."
         found[corner] = run
-    return _together(wps, found["long"], found["short"])
+    return _together(wps, found["long"], found["short"], works)
 
 
 class _Ran(Struct, frozen=True):
@@ -132,11 +135,11 @@ class _Ran(Struct, frozen=True):
         return tuple(read_at(self.curve, start) for start in self.starts_s)
 
 
-def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool]) -> _Ran | None:
+def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool], works: Calibrated) -> _Ran | None:
     from anlage.core.thermal.section.run import SectionRun
     from anlage.session.heat.section_of import section_case, table_of_family
 
-    run = SectionRun(section_case(wps, corner), table_of_family)
+    run = SectionRun(section_case(wps, corner, works), table_of_family)
     curve = []
     for progress in run.advance():
         if not goes_on():
@@ -150,7 +153,7 @@ def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool]) -> _Ran | None:
     return _Ran(rows, total, tuple(curve), starts, struck)
 
 
-def _together(wps: Wps, longest: _Ran, shortest: _Ran) -> Waits:
+def _together(wps: Wps, longest: _Ran, shortest: _Ran, works: Calibrated) -> Waits:
     numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}
     rows = []
     reached = [*zip(longest.reached_c, shortest.reached_c, strict=False)]
@@ -162,7 +165,7 @@ def _together(wps: Wps, longest: _Ran, shortest: _Ran) -> Waits:
     return Waits(
         tuple(rows),
         _span(shortest.total_s, longest.total_s),
-        tuple(_stated(wps)),
+        (*_stated(wps), *meter_sentences(wps, works)),
         tuple(_minding(wps, longest)),
         _thinned(longest.curve),
         longest.starts_s,

@@ -1,12 +1,14 @@
 """From the value of a leaf to the text in its field, and from what is typed back to a value."""
 
 from collections.abc import Callable, Mapping
+from functools import partial
 from typing import Any
 
 from msgspec.structs import replace
 
 from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
+from anlage.core.heat.uncertainty import Tolerance, tolerance_of
 from anlage.core.letters import without_odd
 from anlage.core.machine import Machine
 from anlage.core.metal.certificate import read_certificate
@@ -52,9 +54,14 @@ def bare_text(interval: Interval, kind: str, system: System) -> str:
     return show_interval(interval, kind, system, unit_table()).removesuffix(unit).rstrip()
 
 
+def _tolerance(kind: str, text: str) -> Tolerance:
+    return tolerance_of(text, unit_table()[kind])
+
+
 READS: Mapping[str, Callable[[str], object]] = {
     "certificate": read_certificate,
     "hydrogen": hydrogen_of,
+    **{f"{kind}_tolerance": partial(_tolerance, kind) for kind in ("current", "voltage", "speed")},
 }  # refuse the rest
 
 

@@ -19,6 +19,7 @@ from anlage.data.files import text_of
 from anlage.data.joint_tables import root_styles
 from anlage.data.tables import processes, unit_table
 from anlage.session.heat.measured import heat_sentences, purge_rows
+from anlage.session.heat.meters import meter_sentences
 from anlage.session.heat.purging import CAUTIONS
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.groups import deposit_words, metal_words
@@ -403,7 +404,7 @@ def _dials(flow: Flow, wps: Wps, works: Calibrated) -> None:
     if not (works.machines or wps.readings or named) or not wps.passes:
         return
     flow.heading(f"Dials, by what is in date on {works.today}" if works.today else "Dials")
-    for line in (*dial_lines(wps, works), *superseded_sentences(wps, works)):
+    for line in (*dial_lines(wps, works), *superseded_sentences(wps, works), *meter_sentences(wps, works)):
         flow.text(line, height_mm=NOTE_MM)
 
 

@@ -1,8 +1,5 @@
 """How hot after? Hydrogen release and heat treatment over the hours, against the code and the metals."""
 
-from collections.abc import Callable
-from typing import TYPE_CHECKING
-
 from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from anlage.session.heat.after import AfterView, after_view, with_treatment
@@ -14,12 +11,10 @@ from anlage.ui.kit.look import font
 from anlage.ui.kit.tabs import lay_beside
 from anlage.ui.picture.editor import PictureEditor
 from anlage.ui.picture.view import PictureView
+from anlage.ui.places.heat.beside import Beside
 from anlage.ui.places.heat.field_rows import lay_fields
 from anlage.ui.places.heat.leaves import AFTER
 from anlage.ui.places.heat.presenter import AfterPresenter
-
-if TYPE_CHECKING:
-    from anlage.session.judging.editions import Codes
 
 COLUMN_PX = 400
 FIELDS = ("pwht/kind", "pwht/temperature_c", "pwht/time_h", *AFTER)  # the first three are at home at Job
@@ -28,10 +23,10 @@ FIELDS = ("pwht/kind", "pwht/temperature_c", "pwht/time_h", *AFTER)  # the first
 class AfterPane(QWidget):
     """The course on the left; verdicts, fields and figures on the right."""
 
-    def __init__(self, document: Document, codes: "Callable[[], Codes]") -> None:
+    def __init__(self, document: Document, beside: Beside) -> None:
         super().__init__()
-        self.document, self._codes = document, codes
-        self.picture = PictureView(AfterPresenter(document, codes), document.reader, "Temperature after the last pass")
+        self.document, self._beside = document, beside
+        self.picture = PictureView(AfterPresenter(document, beside), document.reader, "Temperature after the last pass")
         self.editor = PictureEditor(self.picture, document)
         self.fields: dict[str, LeafField | ChoiceField] = {}
         self.take = QPushButton("Take the heat treatment that is asked")
@@ -64,7 +59,7 @@ class AfterPane(QWidget):
     @property
     def view(self) -> AfterView:
         """What is to be said now."""
-        return after_view(self.document.value, self._codes(), self.document.system)
+        return after_view(self.document.value, self._beside.codes(), self.document.system)
 
     def refresh(self) -> None:
         """Show what is asked and stated now."""

@@ -11,6 +11,7 @@ from anlage.ui.kit.look import font
 from anlage.ui.kit.tabs import lay_beside
 from anlage.ui.picture.still import StillPresenter
 from anlage.ui.picture.view import PictureView
+from anlage.ui.places.heat.beside import Beside
 
 COLUMN_PX = 400
 HEADS = ("Pass", "Heat input", "t8/5, s", "HV10")
@@ -19,9 +20,9 @@ HEADS = ("Pass", "Heat input", "t8/5, s", "HV10")
 class CoolingPane(QWidget):
     """The curves on the left; verdict, band and passes on the right."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, beside: Beside) -> None:
         super().__init__()
-        self.document = document
+        self.document, self._beside = document, beside
         self.picture = PictureView(_Curves(document, cooling_picture), document.reader, "Hardness over heat input")
         self.fields: dict[str, LeafField | ChoiceField] = {}
         self.verdict, self.band = VerdictLine(document.reader), QLabel()
@@ -53,7 +54,7 @@ class CoolingPane(QWidget):
 
     def refresh(self) -> None:
         """Show how the passes cool now."""
-        view, system = cooling_view(self.document.value), self.document.system
+        view, system = cooling_view(self.document.value, self._beside.machines()), self.document.system
         self.verdict.say(*view.verdict)
         self.band.setText(band_sentence(view, system))
         self.band.setVisible(bool(self.band.text()))

@@ -11,6 +11,7 @@ from anlage.ui.kit.document import Document
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.kit.tabs import View, Views
+from anlage.ui.places.heat.beside import Beside
 from anlage.ui.places.heat.leaves import VIEW_OF
 from anlage.ui.places.heat.preheat_view import PreheatPane
 
@@ -19,7 +20,7 @@ VIEWS = (
     ("sequence", "Sequence", "sequence_view:SequencePane"), ("after", "After", "after_view:AfterPane"),
     ("purge", "Purge", "purge_view:PurgePane"),
 )  # fmt: skip
-ASK_CODES = ("preheat", "after")  # the views that ask the construction codes, as the works file has them
+ALONE = ("purge",)  # the views that ask neither codes nor machines
 
 
 class HeatPlace(Place):
@@ -38,7 +39,8 @@ class HeatPlace(Place):
 
     def _maker(self, view: str, make: str) -> Callable[[Document], QWidget]:
         pane: Callable[..., QWidget] = loaded(f"anlage.ui.places.heat.{make}")
-        return partial(pane, codes=self.desk.rules.codes) if view in ASK_CODES else pane
+        beside = Beside(self.desk.rules.codes, self.desk.machines)
+        return pane if view in ALONE else partial(pane, beside=beside)
 
     def refresh(self) -> None:
         """Show in the view in front what is true now."""

@@ -1,7 +1,6 @@
 """How hot before? What every school and code asks over one axis, the chosen preheat as a line to drag."""
 
-from collections.abc import Callable
-from typing import TYPE_CHECKING, get_args
+from typing import get_args
 
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
@@ -20,12 +19,10 @@ from anlage.ui.kit.tabs import lay_beside
 from anlage.ui.picture.editor import PictureEditor
 from anlage.ui.picture.still import StillPresenter
 from anlage.ui.picture.view import PictureView
+from anlage.ui.places.heat.beside import Beside
 from anlage.ui.places.heat.field_rows import lay_fields
 from anlage.ui.places.heat.leaves import PREHEAT
 from anlage.ui.places.heat.presenter import PreheatPresenter
-
-if TYPE_CHECKING:
-    from anlage.session.judging.editions import Codes
 
 COLUMN_PX = 400
 CURVES_PX = 190
@@ -35,10 +32,10 @@ OVER_WORDS: dict[Over, str] = {"length": "Preheat over thickness", "heat_input":
 class PreheatPane(QWidget):
     """The picture on the left; what it was worked out from, the fields, the verdict and the crayons on the right."""
 
-    def __init__(self, document: Document, codes: "Callable[[], Codes]") -> None:
+    def __init__(self, document: Document, beside: Beside) -> None:
         super().__init__()
-        self.document, self._codes = document, codes
-        self.picture = PictureView(PreheatPresenter(document, codes), document.reader, "Preheat that is asked")
+        self.document, self._beside = document, beside
+        self.picture = PictureView(PreheatPresenter(document, beside), document.reader, "Preheat that is asked")
         self.editor = PictureEditor(self.picture, document)
         self.curves = QWidget()
         self.over = {over: self._curves(over) for over in get_args(Over)}
@@ -90,9 +87,14 @@ class PreheatPane(QWidget):
         column.addStretch(1)
         lay_beside(self, left, room, COLUMN_PX)
 
+    @property
+    def view(self) -> PreheatView:
+        """What is asked now."""
+        return preheat_view(self.document.value, self._beside.codes(), self._beside.machines())
+
     def refresh(self) -> None:
         """Show what is asked now."""
-        view, system = preheat_view(self.document.value, self._codes()), self.document.system
+        view, system = self.view, self.document.system
         verdict, sentence = view.verdict(system)
         self.verdict.say(verdict or "unproven", sentence or "Nothing is asked yet.")
         between, usual = view.interpass_verdict(system)
@@ -130,7 +132,7 @@ class PreheatPane(QWidget):
 
     def take_governing(self) -> None:
         """State the preheat that governs, rounded up to a step, with what asks for it as the reason."""
-        governs = preheat_view(self.document.value, self._codes()).takes
+        governs = self.view.takes
         if governs is None or governs.chosen_c is None or not self.document.can_write:
             return
         wps = with_at(self.document.value, LEAST, governs.chosen_c)

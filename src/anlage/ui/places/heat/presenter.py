@@ -1,8 +1,5 @@
 """What the pictures of Heat show whose leaves are dragged, and what dragging them does."""
 
-from collections.abc import Callable
-from typing import TYPE_CHECKING
-
 from PySide6.QtCore import QObject
 
 from anlage.core.document import at as leaf_at
@@ -24,9 +21,7 @@ from anlage.session.leaves.text import shown
 from anlage.session.weld.pictures import Sheet
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure
-
-if TYPE_CHECKING:
-    from anlage.session.judging.editions import Codes
+from anlage.ui.places.heat.beside import Beside
 
 FINE_C, FINE_H = 1.0, 0.05
 SVG_MM = (170.0, 90.0)
@@ -35,9 +30,9 @@ SVG_MM = (170.0, 90.0)
 class DraggedLeaves(QObject):
     """A picture whose handles are leaves: a drag, or presses of one visit, are one step back."""
 
-    def __init__(self, document: Document, codes: "Callable[[], Codes]") -> None:
+    def __init__(self, document: Document, beside: Beside) -> None:
         super().__init__()
-        self.document, self.codes = document, codes
+        self.document, self.beside = document, beside
         self.held = ""
         self._visit: tuple[str, object] = ("", object())
 
@@ -99,7 +94,7 @@ class PreheatPresenter(DraggedLeaves):
 
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         sheet = self.sheet(width_mm, height_mm)
-        view = preheat_view(self.document.value, self.codes())
+        view = preheat_view(self.document.value, self.beside.codes(), self.beside.machines())
         if not self.held or self._axis is None:
             self._axis = preheat_axis(view, sheet)
         return preheat_picture(view, self._axis, sheet)
@@ -128,7 +123,7 @@ class AfterPresenter(DraggedLeaves):
 
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         sheet, wps = self.sheet(width_mm, height_mm), self.document.value
-        view = after_view(wps, self.codes(), self.document.system)
+        view = after_view(wps, self.beside.codes(), self.document.system)
         if not self.held or self._axes is None:
             self._axes = after_axes(wps, view, sheet)
         return None if self._axes is None else after_picture(wps, view, self._axes, sheet)

@@ -7,6 +7,7 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
 from anlage.core.drawing import DisplayList
+from anlage.core.machine import Calibrated
 from anlage.core.procedure import Wps
 from anlage.session.heat.sequence import Waits, asked_of, waits_of
 from anlage.session.heat.sequence_words import headline, pass_rows, sequence_picture, total_sentence
@@ -20,6 +21,7 @@ from anlage.ui.kit.look import font
 from anlage.ui.kit.tabs import lay_beside
 from anlage.ui.picture.still import StillPresenter
 from anlage.ui.picture.view import PictureView
+from anlage.ui.places.heat.beside import Beside
 from anlage.ui.places.heat.field_rows import lay_fields
 from anlage.ui.places.heat.leaves import SEQUENCE
 
@@ -31,9 +33,9 @@ CELLS = 4
 class SequencePane(QWidget):
     """The curve on the left; the headline, the piece, the waits and what they were worked out for on the right."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, beside: Beside) -> None:
         super().__init__()
-        self.document = document
+        self.document, self._beside = document, beside
         self.waits: Waits | None = None
         self._asked_for: Wps | None = None  # of what the newest run is
         self._shown_of: Wps | None = None
@@ -102,7 +104,7 @@ class SequencePane(QWidget):
     def _run(self) -> None:
         wps = self._asked_for
         if wps is not None:
-            self._later.ask(partial(_answer, wps, lambda: self._asked_for is wps))
+            self._later.ask(partial(_answer, wps, lambda: self._asked_for is wps, self._beside.machines()))
 
     def _on_ready(self, answer: tuple[Wps, Waits | str] | None) -> None:
         if answer is None or answer[0] is not self._asked_for:
@@ -139,5 +141,5 @@ class _Curve(StillPresenter):
         return "State the piece beside: then the section is run pass by pass, and says how long to wait."
 
 
-def _answer(wps: Wps, goes_on: Callable[[], bool]) -> tuple[Wps, Waits | str]:
-    return wps, waits_of(wps, goes_on)
+def _answer(wps: Wps, goes_on: Callable[[], bool], works: Calibrated) -> tuple[Wps, Waits | str]:
+    return wps, waits_of(wps, goes_on, works)

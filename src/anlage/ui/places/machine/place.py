@@ -24,7 +24,7 @@ from anlage.ui.kit.tabs import lay_beside
 from anlage.ui.kit.text_line import TextLine
 from anlage.ui.picture.editor import PictureEditor
 from anlage.ui.picture.view import PictureView
-from anlage.ui.places.machine.leaves import HEAD, READING
+from anlage.ui.places.machine.leaves import HEAD, METERS, READING
 from anlage.ui.places.machine.presenter import DialPresenter
 
 COLUMN_PX = 620
@@ -68,7 +68,9 @@ class MachinePlace(Place):
         column = QVBoxLayout(room)
         column.setContentsMargins(0, 0, 8, 0)
         column.setSpacing(8)
-        column.addLayout(self._lay_out_head(room))
+        column.addLayout(self._lay_out_row(HEAD, (2, 4, 4)))
+        column.addLayout(self._lay_out_row(METERS, (1, 1, 1)))
+        Complaint(self.document, (*HEAD, *METERS), room)
         ask = QHBoxLayout()
         self.wanted.setAccessibleName("Current that is wanted")
         self.wanted.setPlaceholderText("90..110")
@@ -90,19 +92,20 @@ class MachinePlace(Place):
             column.addLayout(row)
         column.addStretch(1)
 
-    def _lay_out_head(self, owner: QWidget) -> QGridLayout:
+    def _lay_out_row(self, paths: Sequence[str], shares: Sequence[int]) -> QGridLayout:
+        """Return fields beside each other, each under its label."""
         grid = QGridLayout()
         grid.setHorizontalSpacing(8)
         grid.setVerticalSpacing(2)
-        for column, (path, share) in enumerate(zip(HEAD, (2, 4, 4), strict=True)):
+        for column, (path, share) in enumerate(zip(paths, shares, strict=True)):
             label, field = QLabel(field_of(path).label), field_for(self.document, path)
             label.setProperty("tone", "muted")
             label.setFont(font("note"))
+            label.setToolTip(field_of(path).tip)
             self._head[path] = field
             grid.addWidget(label, 0, column)
             grid.addWidget(field, 1, column)
             grid.setColumnStretch(column, share)
-        Complaint(self.document, HEAD, owner)
         return grid
 
     @property

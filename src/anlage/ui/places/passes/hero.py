@@ -10,12 +10,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from anlage.session.heat.meters import off_words
 from anlage.session.weld.figures import pass_figures
 from anlage.session.weld.transfer import transfer_sentences
 from anlage.session.weld.usual import hot_words, proposed_words
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
+from anlage.ui.kit.place import Desk
 from anlage.ui.places.passes.selection import Selection
 
 
@@ -23,9 +25,9 @@ from anlage.ui.places.passes.selection import Selection
 class Hero(QWidget):
     """The one number of the place: the arc energy of the chosen pass, with its corners and its heat input."""
 
-    def __init__(self, document: Document, selection: Selection) -> None:
+    def __init__(self, document: Document, selection: Selection, desk: Desk) -> None:
         super().__init__()
-        self.document, self.selection = document, selection
+        self.document, self.selection, self.desk = document, selection, desk
         self.name, self.number, self.corners = QLabel(), QLabel(), QLabel()
         self.name.setProperty("tone", "muted")
         self.number.setFont(font("hero", strong=True))
@@ -56,8 +58,9 @@ class Hero(QWidget):
         self.number.setText(figures.energy)
         wps = self.document.value
         self._say(
-            figures.hottest, figures.coldest, figures.heat_input, hot_words(wps, chosen),
-            *transfer_sentences(wps, chosen, self.document.system), proposed_words(wps, chosen),
+            figures.hottest, figures.coldest, figures.heat_input, off_words(wps, chosen.id, self.desk.machines()),
+            hot_words(wps, chosen), *transfer_sentences(wps, chosen, self.document.system),
+            proposed_words(wps, chosen),
         )  # fmt: skip
 
     def resizeEvent(self, event: QResizeEvent) -> None:

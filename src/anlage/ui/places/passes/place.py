@@ -78,7 +78,7 @@ class PassesPlace(Place):
         self.add_button.clicked.connect(self.add_deposit)
         self.scale = HeatScale(document.reader, lambda: heat_span(document.value), self._energy)
         self.seam_scale = HeatScale(document.reader, self._seam_heat, self._energy)
-        self.hero = Hero(document, self.selection)
+        self.hero = Hero(document, self.selection, desk)
         self.fill = QLabel()
         self.fill.setProperty("tone", "muted")
         self.stopwatch: Stopwatch | None = None
