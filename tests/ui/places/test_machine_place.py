@@ -216,7 +216,4 @@ def test_what_its_meters_may_be_off_by_is_typed_refused_and_shown_at_the_passes(
     demo.press("Ctrl+Z")
     open_number(demo, "OST-W-02")
     demo.press("Alt+P")
-    assert (
-        "heat input ± 4.7 % by the meters of OST-M-01 (95 of 100)"
-        in demo.place.hero.corners.toolTip()
-    )
+    assert "heat input ± 4.7 % by the meters of OST-M-01 (95 of 100)" in demo.place.hero.corners.toolTip()
