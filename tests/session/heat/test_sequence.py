@@ -1,17 +1,19 @@
 """Waits of an open procedure: what must be stated, what comes out, how it moves with heat, piece and limit."""
 
 import pytest
+from msgspec.structs import replace
 
 from anlage.core.document import read_strict, with_at
 from anlage.core.procedure import WPS
 from anlage.core.ranges import Interval
 from anlage.data.files import FOLDER
+from anlage.session.heat.known_waits import known_waits, worked_out
 from anlage.session.heat.measured import measuring_mm
 from anlage.session.heat.purge_picture import purge_picture
 from anlage.session.heat.purging import purge_plan
 from anlage.session.heat.section_of import section_case
-from anlage.session.heat.sequence import asked_of, waits_of
-from anlage.session.heat.sequence_words import headline, minutes, pass_rows, sequence_picture
+from anlage.session.heat.sequence import GIVEN_UP, asked_of, waits_of
+from anlage.session.heat.sequence_words import headline, minutes, pass_rows, sequence_picture, wait_sentences
 from anlage.session.leaves.text import with_text
 from anlage.session.weld.pictures import Sheet
 
@@ -139,3 +141,35 @@ def test_a_purge_is_planned_once_space_flow_and_target_are_stated(pipe):
 )
 def test_which_roots_want_a_purge(pipe, metal, words):
     assert words in purge_plan(with_at(pipe, "metals/one/name", metal)).needed
+
+
+def test_what_was_worked_out_is_given_again_until_something_of_it_changes(pipe):
+    first = worked_out(pipe)
+    renamed = with_text(pipe, "header/title", "Another title", "si")
+    assert known_waits(renamed) is first
+    assert worked_out(renamed) is first
+    for path, text in (("piece/half_width_mm", "149"), (f"passes/{pipe.passes[1].id}/current_a", "91"),
+                       ("preheat/interpass_maximum_c", "190")):  # fmt: skip
+        assert known_waits(with_text(pipe, path, text, "si")) is None, path
+    assert worked_out(with_text(pipe, "piece/half_width_mm", "", "si")) is None
+
+
+def test_a_run_that_was_given_up_is_not_kept(pipe):
+    other = with_text(pipe, "piece/half_width_mm", "147", "si")
+    assert worked_out(other, goes_on=lambda: False) == GIVEN_UP
+    assert known_waits(other) is None
+
+
+def test_the_floor_is_told_every_wait(waits):
+    said = wait_sentences(waits)
+    assert said[0].startswith("Wait before pass 2 up to")
+    assert said[0].count("before pass") == sum(each.wait_s.high >= 30 for each in waits.passes)
+    assert said[-1].startswith("First arc to last")
+    quick = replace(waits, passes=tuple(replace(each, wait_s=Interval(0, 1)) for each in waits.passes))
+    assert wait_sentences(quick)[0] == "No waiting: the stop is enough before every pass."
+    never = replace(waits, passes=(*waits.passes[:2], replace(waits.passes[2], wait_s=None)), cold=(2, 3), total_s=None)
+    assert wait_sentences(never)[1:] == (
+        "No number from pass 3 on.",
+        "Heat again ahead of the arc of pass 2 to 3: it comes to metal below the least.",
+    )
+    assert (never.waited_s, waits.waited_s.high) == (None, sum(each.wait_s.high for each in waits.passes))

@@ -16,13 +16,15 @@ from anlage.core.drawing.page import FOOT_MM, MARGIN_MM, broken
 from anlage.core.errors import InputError
 from anlage.core.machine import Calibrated
 from anlage.core.procedure import WPS, HoldPoint, Wps, with_element
+from anlage.core.ranges import Interval
 from anlage.core.record import PQR
 from anlage.data.files import text_of
 from anlage.formats.pdf import pdf
+from anlage.session.heat.sequence import PassWait, Waits
 from anlage.session.judging.assessment import Assessor
 from anlage.session.leaves.draft import Working, typed
 from anlage.session.leaves.pipe_names import with_pipe
-from anlage.session.output.wps_sheet import NO_MACHINES, Stationery, sheet
+from anlage.session.output.wps_sheet import NO_MACHINES, Floor, Stationery, sheet
 from anlage.session.works.demo import demo_file
 from anlage.session.works.open_works import OpenWorks
 from anlage.session.works.standing import Standing
@@ -46,7 +48,7 @@ def procedure(number="01"):
 
 
 def pages(judge, wps, standing=DRAFT, paper="a4", works=NO_MACHINES):
-    return sheet(wps, judge.assess(wps), standing, Stationery(paper, measure), works)
+    return sheet(wps, judge.assess(wps), standing, Stationery(paper, measure), Floor(works))
 
 
 def words(found):
@@ -324,3 +326,20 @@ def test_a_letterhead_stands_over_it(judge):
     wps = procedure()
     found = sheet(wps, judge.assess(wps), DRAFT, Stationery("a4", measure, "Ostrel works"))
     assert found[0].items[0].text == "Ostrel works"
+
+
+def test_the_floor_is_told_how_long_to_wait_or_that_nobody_worked_it_out(judge):
+    wps = procedure("02")
+    assessed = judge.assess(wps)
+
+    def said(waits):
+        return words(sheet(wps, assessed, DRAFT, Stationery("a4", measure), Floor(waits=waits)))
+
+    passes = tuple(PassWait(n, f"p{n}", Interval(0, 60.0 * n), None) for n in range(1, 5))
+    told = said(Waits(passes, Interval(1200, 1800), ("Seam of 444 mm.",), ()))
+    assert "Wait before pass 1 up to 1.0 min, before pass 2 up to 2.0 min" in told
+    assert "Seam of 444 mm." in told
+    assert "Waits between passes: not worked out for this sheet." in said(None)
+    assert "Waits between passes: The section cannot be run" in said("The section cannot be run: why.")
+    bare = with_at(wps, "piece/half_width_mm", None)
+    assert "Waits" not in words(sheet(bare, assessed, DRAFT, Stationery("a4", measure)))

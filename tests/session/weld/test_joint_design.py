@@ -16,6 +16,7 @@ from anlage.core.errors import InputError
 from anlage.core.joint import KINDS, MAKES, Preparation, deviations, faults, joint_metal, misfits, shape_of
 from anlage.core.joint.root_style import Root
 from anlage.core.procedure import WPS, Joint, Wps, with_deposit, with_pass, without_pass
+from anlage.core.ranges import Interval
 from anlage.data.files import FOLDER
 from anlage.data.joint_tables import root_styles, standard_details
 from anlage.formats.font import measure
@@ -517,3 +518,14 @@ def test_a_closed_butt_without_metal_shrinks_by_no_school():
     closed = procedure(joint_of(kind="square", thickness_mm=3.0, root_opening_mm=0.0, reinforcement_mm=0.0))
     (figure,) = shrinkage_figures(closed, "si")
     assert (figure.text, "no metal is laid" in figure.origin) == ("–", True)
+
+
+def test_the_waits_of_the_sequence_count_where_nobody_states_one():
+    span, runs = Interval(18.0, 42.0), len(demo().passes)
+    plain, waited = weld_takes(demo(), {}), weld_takes(demo(), {}, span)
+    assert waited.elapsed_min - plain.elapsed_min == pytest.approx(30.0)
+    typed = {"wait_min": 8.0}
+    assert weld_takes(demo(), typed, span).elapsed_min - plain.elapsed_min == pytest.approx(8.0 * (runs - 1))
+    notes = [takes_sections(demo(), rates, "si", span)[1].note for rates in ({}, typed)]
+    assert "waits as Sequence finds them, 18 min to 42 min together" in notes[0]
+    assert f"{runs - 1} waits of 8 min (Sequence finds 18 min to 42 min)" in notes[1]

@@ -1,5 +1,6 @@
 """The Sheet place: preview, paper, issuing and PDF through the real window."""
 
+import time
 from pathlib import Path
 
 import pytest
@@ -239,3 +240,21 @@ def test_the_file_of_a_sheet_is_proposed_by_number_and_revision_in_the_documents
     twice.press("Ctrl+E")
     assert [Path(name).name for name in asked] == ["OST-W-01 draft.pdf", "OST-W-01 revision 1.pdf"]
     assert all(Path(name).is_absolute() for name in asked)
+
+
+def test_the_waits_are_worked_out_beside_and_nothing_is_printed_without_them(demo):
+    entries = {entry.number: entry.id for entry in demo.desk.works.all_entries()}
+    demo.desk.open_document(entries["OST-W-02"])
+    demo.document.type_text("piece/half_width_mm", "143")
+    demo.press("Alt+S")
+    place = demo.place
+    assert not place.pdf_button.isEnabled()
+    assert "being worked out" in place.print_button.toolTip()
+    end = time.monotonic() + 30
+    while place.runs.is_due and time.monotonic() < end:
+        demo.settle()
+        time.sleep(0.02)
+    demo.settle()
+    assert place.pdf_button.isEnabled()
+    texts = [item.text for page in place._in_hand().pages for item in page.items if isinstance(item, Text)]
+    assert any(text.startswith("Wait before pass") for text in texts)

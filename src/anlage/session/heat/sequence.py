@@ -31,6 +31,7 @@ FINE_MM = 2.0
 STEEL_MM2_S = 10.0  # diffusivity of warm carbon steel, for the question whether a piece heats as one
 SHORT_BY_K = 0.5
 PLACE = "place"
+GIVEN_UP = "Given up."
 Corner = Literal["long", "short"]
 
 
@@ -59,6 +60,14 @@ class Waits(Struct, frozen=True):
     starts_s: tuple[float, ...] = ()
     struck_s: tuple[float, ...] = ()  # when each arc is struck, before it comes to the place
     cold: tuple[int, ...] = ()  # the passes whose arc may come to a joint colder than the least preheat
+
+    @property
+    def waited_s(self) -> Interval | None:
+        """All waits together, shortest to longest [s]; `None` where one of them has no number."""
+        spans = [each.wait_s for each in self.passes if each.wait_s is not None]
+        if not spans or len(spans) < len(self.passes):
+            return None
+        return Interval(sum(each.low for each in spans), sum(each.high for each in spans))
 
 
 class Asked(Struct, frozen=True):
@@ -117,7 +126,7 @@ def waits_of(wps: Wps, goes_on: Callable[[], bool] = lambda: True, works: Calibr
         except AnlageError as fault:
             return f"The section cannot be run: {fault}"
         if run is None:
-            return "Given up."
+            return GIVEN_UP
         found[corner] = run
     return _together(wps, found["long"], found["short"], works)
 

@@ -83,6 +83,11 @@ def sequence_picture(wps: Wps, waits: Waits, sheet: Sheet) -> DisplayList | None
     return sequence_curve(points, levels, stretches, Frame(word, unit, 0.0, size), sheet.measure)
 
 
+def _cold(waits: Waits) -> str:
+    passes = spans(waits.cold)
+    return f"Heat again ahead of the arc of pass {passes}: it comes to metal below the least." if passes else ""
+
+
 def _wait(each: PassWait) -> str:
     if each.wait_s is None:
         return "no number"
@@ -91,3 +96,17 @@ def _wait(each: PassWait) -> str:
 
 def _read(span: Interval | None, system: System) -> str:
     return "–" if span is None else degrees_span((span.low, span.high), system)
+
+
+def wait_sentences(waits: Waits) -> tuple[str, ...]:
+    """Return the waits for the floor: which passes wait how long, what to mind where the joint gets too cold."""
+    waiting = [each for each in waits.passes if each.wait_s is not None and each.wait_s.high >= SHORT_WAIT_S]
+    said = [f"before pass {each.number} {minutes(each.wait_s)}" for each in waiting]
+    text = f"Wait {', '.join(said)}; or until the place that is read is below the most." if said else headline(waits)
+    never = [each.number for each in waits.passes if each.wait_s is None]
+    return tuple(filter(None, (
+        text,
+        f"No number from pass {never[0]} on." if never and said else "",
+        _cold(waits) if said else "",
+        total_sentence(waits),
+    )))  # fmt: skip

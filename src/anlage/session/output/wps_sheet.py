@@ -21,6 +21,8 @@ from anlage.data.tables import processes, unit_table
 from anlage.session.heat.measured import heat_sentences, purge_rows
 from anlage.session.heat.meters import meter_sentences
 from anlage.session.heat.purging import CAUTIONS
+from anlage.session.heat.sequence import Waits, asked_of
+from anlage.session.heat.sequence_words import wait_sentences
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.groups import deposit_words, metal_words
 from anlage.session.judging.ladder import lines, support_sentences
@@ -71,8 +73,22 @@ class Stationery(Struct, frozen=True):
     letterhead: str = ""
 
 
+class Floor(Struct, frozen=True):
+    """What the floor is told that does not stand in the procedure itself.
+
+    `works` are the machines as they are known on the day of the sheet, `waits` how long to wait between passes, or why
+    that is not known; `None` where nothing was worked out.
+    """
+
+    works: Calibrated = NO_MACHINES
+    waits: Waits | str | None = None
+
+
+NOTHING_TOLD = Floor()
+
+
 def sheet(
-    wps: Wps, proof: Assessment, standing: Standing, on: Stationery, works: Calibrated = NO_MACHINES
+    wps: Wps, proof: Assessment, standing: Standing, on: Stationery, floor: Floor = NOTHING_TOLD
 ) -> tuple[DisplayList, ...]:
     """Return the pages of a procedure.
 
@@ -82,7 +98,7 @@ def sheet(
     proof : how it stands by its code
     standing : whether it is issued, and its hash
     on : paper, letterhead and font
-    works : the machines of the works, as they are known on the day of the sheet
+    floor : machines and waits
     """
     flow = Flow(on.paper, on.measure)
     if on.letterhead:
@@ -95,13 +111,13 @@ def sheet(
     for deposit in wps.deposits:
         _deposit(flow, wps, deposit)
     _passes(flow, wps)
-    _dials(flow, wps, works)
+    _dials(flow, wps, floor.works)
     if proposed := proposed_sentences(wps):
         flow.text(f"Only proposed, confirmed by nobody: {' '.join(proposed)}", role="print_strong")
     if words := outdated_words(wps):
         flow.text(words, role="print_strong")
     _facts(flow, "Technique and temperature", [(path, wps) for path in TECHNIQUE_LEAVES])
-    _heat(flow, wps)
+    _heat(flow, wps, floor.waits)
     _proof(flow, wps, proof)
     _cautions(flow)
     _signatures(flow)
@@ -408,12 +424,17 @@ def _dials(flow: Flow, wps: Wps, works: Calibrated) -> None:
         flow.text(line, height_mm=NOTE_MM)
 
 
-def _heat(flow: Flow, wps: Wps) -> None:
+def _heat(flow: Flow, wps: Wps, waits: Waits | str | None) -> None:
     """Set why it is so hot, how that is read, and how the root is purged."""
     if wps.preheat.reason:
         flow.text(f"Why this preheat: {wps.preheat.reason}.", height_mm=NOTE_MM)
     for sentence in heat_sentences(wps, wps.header.units):
         flow.text(sentence)
+    if isinstance(waits, Waits):
+        for sentence in (*wait_sentences(waits), *waits.stated):
+            flow.text(sentence, height_mm=NOTE_MM)
+    elif waits is not None or not asked_of(wps).missing:
+        flow.text(f"Waits between passes: {waits or 'not worked out for this sheet.'}", height_mm=NOTE_MM)
     if rows := purge_rows(wps):
         flow.heading("Purge")
         flow.pairs(list(rows), columns=1)

@@ -34,8 +34,11 @@ SHRINKAGE_NOTE = "Published schools, each within half of its value at best: to p
 NO_FACTOR = "no operating factor is known for the process"
 
 
-def weld_takes(wps: Wps, rates: Mapping[str, float]) -> Takes | None:
-    """Return what all passes take over the length of the weld; `None` when no bead can be laid."""
+def weld_takes(wps: Wps, rates: Mapping[str, float], waited_min: Interval | None = None) -> Takes | None:
+    """Return what all passes take over the length of the weld; `None` when no bead can be laid.
+
+    `waited_min` are all waits together as the section model finds them; a wait that is stated counts before them.
+    """
     found, sketch = bead_layout(wps), sketch_of(wps.joint)
     if found is None or sketch is None or sketch.incomplete or not found.beads:
         return None
@@ -54,7 +57,14 @@ def weld_takes(wps: Wps, rates: Mapping[str, float]) -> Takes | None:
         elif laid is not None:
             runs.append(_run(deposit, each, laid.middle, reach.length_mm * length / seam, reach.length_mm))
     own = Rates(**{name: rates.get(name) for name in Rates.__struct_fields__})
-    return takes(runs, wait_min=rates.get("wait_min", 0.0), rates=own)
+    return takes(runs, wait_min=_wait_min(rates, waited_min, len(runs)), rates=own)
+
+
+def _wait_min(rates: Mapping[str, float], waited_min: Interval | None, runs: int) -> float:
+    """Return the wait between two passes: as stated, else the middle of what the section model finds [min]."""
+    if rates.get("wait_min") or waited_min is None or runs < 2:
+        return rates.get("wait_min", 0.0)
+    return (waited_min.low + waited_min.high) / 2 / (runs - 1)
 
 
 def _length_of_metal(wps: Wps, p: Preparation) -> float:
@@ -141,9 +151,15 @@ def rate_fields(system: System) -> tuple[tuple[str, str, float], ...]:
     )
 
 
-def takes_sections(wps: Wps, rates: Mapping[str, float], system: System) -> tuple[Section, ...]:
-    """Return what the weld takes, group by group; numbers that are not known say what is missing."""
-    found, (length, what) = weld_takes(wps, rates), seam_mm(wps)
+def takes_sections(
+    wps: Wps, rates: Mapping[str, float], system: System, waited_min: Interval | None = None
+) -> tuple[Section, ...]:
+    """Return what the weld takes, group by group; numbers that are not known say what is missing.
+
+    `waited_min` are all waits together as the section model finds them, where it was run.
+    """
+    found, (length, what) = weld_takes(wps, rates, waited_min), seam_mm(wps)
+    rests_on = _elapsed(rates, len(wps.passes), waited_min)
     if found is None:
         text = "state the joint in full and add passes: Fill the joint (Ctrl+Shift+F) writes a list"
         return (Section("What it takes", (Figure("Nothing is worked out yet", UNKNOWN, text),)),)
@@ -153,9 +169,7 @@ def takes_sections(wps: Wps, rates: Mapping[str, float], system: System) -> tupl
         Section(
             "Metal", (*metal, *_fillers(found, system)), "To buy: with stubs and spatter, by deposition efficiency."
         ),
-        Section(
-            "Time and energy", _times(found, rates, len(wps.passes)), f"Elapsed: {_elapsed(rates, len(wps.passes))}."
-        ),
+        Section("Time and energy", _times(found, rests_on), f"Elapsed: {rests_on}."),
         *([Section("Gas", _gases(found, system), "Flow times arc time.")] if found.gases_l else []),
         Section("Money", _money(found), "By your own rates, typed below."),
         Section("Shrinkage", shrinkage_figures(wps, system), SHRINKAGE_NOTE),
@@ -196,20 +210,26 @@ def minutes(values: Sequence[float | None]) -> tuple[str, ...]:
     )
 
 
-def _times(found: Takes, rates: Mapping[str, float], passes: int) -> tuple[Figure, ...]:
+def _times(found: Takes, rests_on: str) -> tuple[Figure, ...]:
     arc, elapsed = minutes([found.arc_min, found.elapsed_min])
     energy = UNKNOWN if found.energy_kwh is None else f"{found.energy_kwh:.2f} kWh"
     return (
         Figure("Arc time", arc, "length over the middle of the travel speed, pass by pass"),
-        Figure("Elapsed", elapsed, _elapsed(rates, passes)),
+        Figure("Elapsed", elapsed, rests_on),
         Figure("Energy of the arc", energy, "middle volts times middle amps; the source takes more"),
     )
 
 
-def _elapsed(rates: Mapping[str, float], passes: int) -> str:
+def _elapsed(rates: Mapping[str, float], passes: int, waited_min: Interval | None) -> str:
     """Return what the elapsed time rests on."""
     wait = rates.get("wait_min", 0.0)
     waits = f"{passes - 1} waits of {wait:g} min" if wait else "no waits stated"
+    if waited_min is not None:
+        low, high = minutes([waited_min.low, waited_min.high])
+        together = low if low == high else f"{low} to {high}"
+        waits = (
+            f"{waits} (Heat, Sequence finds {together})" if wait else f"waits by Heat, Sequence: {together} together"
+        )
     return f"arc time over the usual operating factor by hand, {waits}"
 
 

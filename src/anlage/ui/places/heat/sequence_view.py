@@ -1,23 +1,18 @@
 """How long between? The wait before each pass as a range, the temperature at its place over time."""
 
-from collections.abc import Callable
-from functools import partial
-
-from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
 from anlage.core.drawing import DisplayList
-from anlage.core.machine import Calibrated
 from anlage.core.procedure import Wps
-from anlage.session.heat.sequence import Waits, asked_of, waits_of
+from anlage.session.heat.sequence import Waits, asked_of
 from anlage.session.heat.sequence_words import headline, pass_rows, sequence_picture, total_sentence
 from anlage.session.weld.pictures import Sheet
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField
 from anlage.ui.kit.heading import heading
-from anlage.ui.kit.later import Later
 from anlage.ui.kit.look import font
+from anlage.ui.kit.section_waits import SectionWaits
 from anlage.ui.kit.tabs import lay_beside
 from anlage.ui.picture.still import StillPresenter
 from anlage.ui.picture.view import PictureView
@@ -26,7 +21,6 @@ from anlage.ui.places.heat.field_rows import lay_fields
 from anlage.ui.places.heat.leaves import SEQUENCE
 
 COLUMN_PX = 400
-REST_MS = 400  # typing rests so long before the section is run
 CELLS = 4
 
 
@@ -37,13 +31,9 @@ class SequencePane(QWidget):
         super().__init__()
         self.document, self._beside = document, beside
         self.waits: Waits | None = None
-        self._asked_for: Wps | None = None  # of what the newest run is
-        self._shown_of: Wps | None = None
+        self.runs = SectionWaits(self, beside.machines)
+        self.runs.ready.connect(self.refresh)
         self.headline, self.total, self.stated, self.minding = QLabel(), QLabel(), QLabel(), QLabel()
-        self._later = Later(self)
-        self._later.ready.connect(self._on_ready)
-        self._rest = QTimer(self, singleShot=True, interval=REST_MS)
-        self._rest.timeout.connect(self._run)
         self.presenter = _Curve(document, self._picture, lambda: self.is_running and self.waits is not None)
         self.picture = PictureView(self.presenter, document.reader, "Temperature over the passes")
         self.fields: dict[str, LeafField | ChoiceField] = {}
@@ -79,7 +69,7 @@ class SequencePane(QWidget):
     @property
     def is_running(self) -> bool:
         """Whether a newer answer is still to come."""
-        return self._asked_for is not None and self._asked_for is not self._shown_of
+        return self.runs.is_due
 
     def _picture(self, wps: Wps, sheet: Sheet) -> DisplayList | None:
         return None if self.waits is None else sequence_picture(wps, self.waits, sheet)
@@ -87,32 +77,17 @@ class SequencePane(QWidget):
     def refresh(self) -> None:
         """Ask for the waits of what the procedure is now, once typing rests; say what is missing."""
         wps = self.document.value
-        missing = asked_of(wps).missing
+        found, missing = self.runs.ask(wps), asked_of(wps).missing
         if missing:
-            self._asked_for = self._shown_of = None
-            self._later.forget()
-            self._rest.stop()
             self.waits = None
             self.headline.setText("Not run yet.")
             self.total.setText(f"Still to state: {'; '.join(what for _, what in missing)}.")
-        elif wps is not self._asked_for:
-            self._asked_for = wps
+        elif found is None:
             self.total.setText("Being worked out…")
-            self._rest.start()
-        self._show()
-
-    def _run(self) -> None:
-        wps = self._asked_for
-        if wps is not None:
-            self._later.ask(partial(_answer, wps, lambda: self._asked_for is wps, self._beside.machines()))
-
-    def _on_ready(self, answer: tuple[Wps, Waits | str] | None) -> None:
-        if answer is None or answer[0] is not self._asked_for:
-            return
-        self._shown_of = answer[0]
-        self.waits = answer[1] if isinstance(answer[1], Waits) else None
-        self.headline.setText(headline(answer[1]) if isinstance(answer[1], Waits) else "No waiting time.")
-        self.total.setText(total_sentence(answer[1]) if isinstance(answer[1], Waits) else answer[1])
+        else:
+            self.waits = found if isinstance(found, Waits) else None
+            self.headline.setText(headline(found) if isinstance(found, Waits) else "No waiting time.")
+            self.total.setText(total_sentence(found) if isinstance(found, Waits) else found)
         self._show()
 
     def _show(self) -> None:
@@ -139,7 +114,3 @@ class _Curve(StillPresenter):
 
     def empty_text(self) -> str:
         return "State the piece beside: then the section is run pass by pass, and says how long to wait."
-
-
-def _answer(wps: Wps, goes_on: Callable[[], bool], works: Calibrated) -> tuple[Wps, Waits | str]:
-    return wps, waits_of(wps, goes_on, works)

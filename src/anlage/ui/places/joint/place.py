@@ -71,9 +71,7 @@ class JointPlace(Place):
         return view
 
     def _takes(self, document: Document) -> QWidget:
-        return loaded("anlage.ui.places.joint.takes_view:TakesView")(
-            document, lambda: self.desk.settings.rates, lambda rates: self.desk.keep(rates=rates)
-        )
+        return loaded("anlage.ui.places.joint.takes_view:TakesView")(document, self.desk)
 
     def _designs(self, document: Document) -> QWidget:
         return loaded("anlage.ui.places.joint.designs_view:DesignsView")(document, lambda: self.desk.settings.rates)

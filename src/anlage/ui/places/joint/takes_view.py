@@ -1,6 +1,6 @@
 """What the weld takes: groups of figures side by side, and the user's own rates under them."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QDoubleValidator
@@ -9,6 +9,8 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QScrollA
 from anlage.session.takes.takes import Section, rate_fields, takes_sections
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import font
+from anlage.ui.kit.place import Desk
+from anlage.ui.kit.section_waits import SectionWaits
 from anlage.ui.kit.text_line import TextLine
 
 COLUMNS = 2
@@ -17,11 +19,11 @@ COLUMNS = 2
 class TakesView(QWidget):
     """Shows what all passes take together; `keep` takes the user's rates when they are others."""
 
-    def __init__(
-        self, document: Document, rates: Callable[[], Mapping[str, float]], keep: Callable[[dict[str, float]], None]
-    ) -> None:
+    def __init__(self, document: Document, desk: Desk) -> None:
         super().__init__()
-        self.document, self._kept, self._keep = document, rates, keep
+        self.document, self.desk = document, desk
+        self.runs = SectionWaits(self, desk.machines)
+        self.runs.ready.connect(self.refresh)
         self.setAccessibleName("What the weld takes")
         room, scroll = QWidget(), QScrollArea()
         scroll.setWidgetResizable(True)
@@ -85,13 +87,13 @@ class TakesView(QWidget):
     @property
     def rates(self) -> Mapping[str, float]:
         """The rates as they are kept: they may be typed elsewhere."""
-        return self._kept()
+        return self.desk.settings.rates
 
     def _on_typed(self, name: str, text: str) -> None:
         rates = {own: rate for own, rate in self.rates.items() if own != name}
         if text and text != ".":
             rates[name] = float(text) * self._times[name]
-        self._keep(rates)
+        self.desk.keep(rates=rates)
         self._shown = self.rates  # as typed: it is not written anew under the hand
         self.refresh()
 
@@ -103,15 +105,21 @@ class TakesView(QWidget):
             self._grid.removeWidget(card)
             card.hide()  # at once: deleting waits for the event loop
             card.deleteLater()
-        sections = takes_sections(self.document.value, self.rates, self.document.system)
+        sections = self._sections()
         self.cards = [_card(each) for each in sections]
         for place, card in enumerate(self.cards):
             self._grid.addWidget(card, place // COLUMNS, place % COLUMNS, Qt.AlignmentFlag.AlignTop)
 
+    def _sections(self) -> tuple[Section, ...]:
+        """Return the groups; the waits are those of the section model, once it has found them."""
+        waits = self.runs.ask(self.document.value)
+        waited = getattr(waits, "waited_s", None)
+        minutes = None if waited is None else waited.scaled(1 / 60)
+        return takes_sections(self.document.value, self.rates, self.document.system, minutes)
+
     def text(self) -> str:
         """Return every figure in a line of its own, as shown."""
-        sections = takes_sections(self.document.value, self.rates, self.document.system)
-        return "\n".join(f"{figure.name}: {figure.text}" for each in sections for figure in each.figures)
+        return "\n".join(f"{figure.name}: {figure.text}" for each in self._sections() for figure in each.figures)
 
 
 def _card(section: Section) -> QWidget:

@@ -30,6 +30,7 @@ from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font, measure
 from anlage.ui.kit.place import Desk, Place
+from anlage.ui.kit.section_waits import SectionWaits
 from anlage.ui.places.sheet.pages import Pages
 
 if TYPE_CHECKING:
@@ -65,6 +66,8 @@ class SheetPlace(Place):
         self.complaint, self.comparison = QLabel(), Comparison()
         self.print_dialog: QPrintDialog | None = None
         self._listed: tuple[int, ...] = ()
+        self.runs = SectionWaits(self, desk.machines, rest_ms=0)
+        self.runs.ready.connect(self._on_waits)
         self._lay_out()
         self.paper.currentIndexChanged.connect(self._on_kept)
         self.shown.activated.connect(self.refresh)
@@ -145,6 +148,11 @@ class SheetPlace(Place):
             self._made_of = made_of
             self._show_chosen(*chosen)
 
+    def _on_waits(self) -> None:
+        """Set the pages anew with the waits."""
+        self._made_of = None
+        self.refresh()
+
     def _list_revisions(self) -> None:
         """Offer every revision that was issued, the newest first."""
         issued = self.desk.revisions(self.document)
@@ -191,7 +199,11 @@ class SheetPlace(Place):
     def _made(self, state: State) -> Printed:
         settings = self.desk.settings
         on = Stationery(self.paper.currentData(), measure, settings.letterhead)
-        desired = Desired(on, settings.signature, self.desk.clocks.now(), self.desk.machines())
+        desired = Desired(on, settings.signature, self.desk.clocks.now(), self.desk.machines(), runs_section=False)
+        self.runs.ask(state.value)
+        for button in (self.pdf_button, self.print_button):
+            button.setEnabled(not self.runs.is_due)
+            button.setToolTip("The waits between passes are being worked out" if self.runs.is_due else "")
         return printed(state.value, state.assessment, state.standing, desired)
 
     def begin(self) -> None:
