@@ -227,9 +227,7 @@ def _elapsed(rates: Mapping[str, float], passes: int, waited_min: Interval | Non
     if waited_min is not None:
         low, high = minutes([waited_min.low, waited_min.high])
         together = low if low == high else f"{low} to {high}"
-        waits = (
-            f"{waits} (Heat, Sequence finds {together})" if wait else f"waits by Heat, Sequence: {together} together"
-        )
+        waits = f"{waits} (Sequence finds {together})" if wait else f"waits as Sequence finds them, {together} together"
     return f"arc time over the usual operating factor by hand, {waits}"
 
 
