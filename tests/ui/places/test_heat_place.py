@@ -185,3 +185,36 @@ def test_what_is_asked_after_the_last_pass_is_taken_dragged_and_stepped(heat):
     assert heat.wps.pwht.temperature_c == taken.temperature_c
     assert presenter.describe("pwht/time_h").startswith("Heat treatment for")
     assert "<svg" in presenter.svg()
+
+
+def test_moment_and_probe_are_dragged_stepped_and_leave_the_document_alone(heat):
+    entries = {entry.number: entry.id for entry in heat.desk.works.all_entries()}
+    heat.desk.open_document(entries["OST-W-02"])
+    heat.press("Alt+H")
+    shown = pane(heat, "sequence")
+    wait_for(heat, lambda: shown.waits is not None and not shown.is_running)
+    before, look = heat.wps, shown.look
+    curve, section = shown.picture.presenter, shown.section.presenter
+    heat.handle(shown.picture, "moment")
+    end = look.at.time_s
+    curve.take("moment", (0.0, 0.0))
+    curve.drag((0.0, 0.0), fine=False)
+    curve.release()
+    assert look.at.time_s == 0.0
+    curve.step("moment", 50)
+    assert look.at.time_s == pytest.approx(end / 2)
+    x, y = look.at.probe_mm
+    section.step("probe", 3)
+    assert look.at.probe_mm == pytest.approx((x + 3, y))
+    heat.handle(shown.section, "probe")
+    section.take("probe", look.at.probe_mm)
+    section.drag((1e4, 2.0), fine=False)
+    section.release()
+    assert look.at.probe_mm[0] < 100
+    assert section.describe("probe").startswith("Probe")
+    assert curve.describe("moment").startswith("Moment")
+    assert heat.wps is before
+    heat.document.type_text("piece/half_width_mm", "")
+    heat.settle()
+    assert shown.section.isHidden()
+    assert look.at is None

@@ -6,7 +6,7 @@ the darkest. What the picture may not claim stands beside it.
 
 import math
 from collections.abc import Callable, Iterator
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 from msgspec import Struct
 
@@ -23,6 +23,9 @@ from anlage.session.heat.preheat import heat_inputs
 from anlage.session.weld.analyses import sides_of
 from anlage.session.weld.beads import bead_layout
 
+if TYPE_CHECKING:
+    from anlage.session.heat.section_frames import Frames
+
 STOP_S, AMBIENT_C = 60.0, 20.0
 POOL_MM = 12.0  # length of the pool: a station is under the arc for so long (M)
 FROM_END_MM = 50.0  # the station that is hottest when the next arc is struck
@@ -33,6 +36,13 @@ SHORT_BY_K = 0.5
 PLACE = "place"
 GIVEN_UP = "Given up."
 Corner = Literal["long", "short"]
+
+
+class Film(Struct, frozen=True):
+    """The section over the passes: its temperatures frame by frame, and the place that is read [mm]."""
+
+    frames: "Frames"
+    place_mm: tuple[float, float]
 
 
 class PassWait(Struct, frozen=True):
@@ -60,6 +70,7 @@ class Waits(Struct, frozen=True):
     starts_s: tuple[float, ...] = ()
     struck_s: tuple[float, ...] = ()  # when each arc is struck, before it comes to the place
     cold: tuple[int, ...] = ()  # the passes whose arc may come to a joint colder than the least preheat
+    film: "Film | None" = None  # of the longest: the whole section over time
 
     @property
     def waited_s(self) -> Interval | None:
@@ -137,6 +148,7 @@ class _Ran(Struct, frozen=True):
     curve: tuple[tuple[float, float], ...]
     starts_s: tuple[float, ...]
     struck_s: tuple[float, ...]
+    film: "Film | None"
 
     @property
     def reached_c(self) -> tuple[float, ...]:
@@ -146,20 +158,26 @@ class _Ran(Struct, frozen=True):
 
 def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool], works: Calibrated) -> _Ran | None:
     from anlage.core.thermal.section.run import SectionRun
+    from anlage.session.heat.section_frames import Recorder
     from anlage.session.heat.section_of import section_case, table_of_family
 
     run = SectionRun(section_case(wps, corner, works), table_of_family)
+    recorder = Recorder(run.build.lines)
     curve = []
     for progress in run.advance():
         if not goes_on():
             return None
         curve.append((progress.time_s, progress.probes[PLACE]))
+        if corner == "long":
+            recorder.take(progress.time_s, run.temperatures())
+    frames = recorder.frames()
+    film = None if frames is None else Film(frames, run.case.probes[PLACE])
     passed = run.state.passed
     rows = tuple((each.id, each.wait_s, each.before_c.get(PLACE)) for each in passed)
     total = run.state.time if all(each.start_s is not None for each in passed) else None
     starts = tuple(each.start_s for each in passed if each.start_s is not None)
     struck = tuple(start - source.delay_s for start, source in zip(starts, run.case.sources, strict=False))
-    return _Ran(rows, total, tuple(curve), starts, struck)
+    return _Ran(rows, total, tuple(curve), starts, struck, film)
 
 
 def _together(wps: Wps, longest: _Ran, shortest: _Ran, works: Calibrated) -> Waits:
@@ -180,6 +198,7 @@ def _together(wps: Wps, longest: _Ran, shortest: _Ran, works: Calibrated) -> Wai
         longest.starts_s,
         longest.struck_s,
         tuple(_cold(wps.preheat.minimum_c, shortest)),
+        longest.film,
     )
 
 

@@ -1,8 +1,10 @@
 """The waits of a procedure in words, and as a curve over time."""
 
+from msgspec import Struct
+
 from anlage.core.drawing import DisplayList
 from anlage.core.drawing.curves import Frame
-from anlage.core.drawing.sequence_curve import Level, Stretch, sequence_curve
+from anlage.core.drawing.sequence_curve import Cursor, Level, Stretch, sequence_curve
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
@@ -14,6 +16,14 @@ from anlage.session.weld.pictures import Sheet
 LONG_S = 600.0  # from here on whole minutes are enough
 SHORT_WAIT_S = 30.0  # less is no wait: the stop takes as long
 ROOM_MM = (34.0, 18.0)
+MOMENT = "moment"  # what the cursor over the curve is dragged as
+
+
+class LookedAt(Struct, frozen=True):
+    """The moment of the section that is shown [s], and the place of the probe in it [mm]."""
+
+    time_s: float
+    probe_mm: tuple[float, float]
 
 
 def headline(waits: Waits) -> str:
@@ -62,12 +72,14 @@ def pass_rows(waits: Waits, system: System) -> tuple[tuple[str, str, str, str], 
     )
 
 
-def sequence_picture(wps: Wps, waits: Waits, sheet: Sheet) -> DisplayList | None:
-    """Return the curve of the longest waits; `None` while there is none."""
+def sequence_picture(wps: Wps, waits: Waits, sheet: Sheet, looked_at: LookedAt | None = None) -> DisplayList | None:
+    """Return the curve of the longest waits; `None` while there is none.
+
+    `looked_at` is the moment of the section that is shown beside, and the place of the probe in it.
+    """
     if len(waits.curve) < 2 or waits.curve[-1][0] <= 0:
         return None
-    hours = waits.curve[-1][0] >= 3 * 3600
-    per, word = (3600.0, "h") if hours else (60.0, "min")
+    per, word = _time_scale(waits)
     unit = scale(sheet.system)
     points = [(t / per, in_reader(c, sheet.system)) for t, c in waits.curve]
     levels = [
@@ -79,8 +91,26 @@ def sequence_picture(wps: Wps, waits: Waits, sheet: Sheet) -> DisplayList | None
         Stretch(each.number, struck / per, start / per, 0.0 if each.wait_s is None else each.wait_s.high / per)
         for each, struck, start in zip(waits.passes, waits.struck_s, waits.starts_s, strict=False)
     ]
-    size = (max(sheet.width_mm - ROOM_MM[0], 40.0), max(sheet.height_mm - ROOM_MM[1], 25.0))
-    return sequence_curve(points, levels, stretches, Frame(word, unit, 0.0, size), sheet.measure)
+    cursor = None
+    if looked_at is not None and waits.film is not None:
+        probe = waits.film.frames.over_time(looked_at.probe_mm)
+        shown = tuple((t / per, in_reader(c, sheet.system)) for t, c in probe)
+        cursor = Cursor(looked_at.time_s / per, MOMENT, shown)
+    return sequence_curve((points, cursor), levels, stretches, Frame(word, unit, 0.0, _size(sheet)), sheet.measure)
+
+
+def moment_at(waits: Waits, sheet: Sheet, x: float) -> float:
+    """Return the moment of a place across the curve [s]."""
+    last = waits.curve[-1][0]
+    return min(max(x / _size(sheet)[0] * last, 0.0), last)
+
+
+def _time_scale(waits: Waits) -> tuple[float, str]:
+    return (3600.0, "h") if waits.curve[-1][0] >= 3 * 3600 else (60.0, "min")
+
+
+def _size(sheet: Sheet) -> tuple[float, float]:
+    return max(sheet.width_mm - ROOM_MM[0], 40.0), max(sheet.height_mm - ROOM_MM[1], 25.0)
 
 
 def _cold(waits: Waits) -> str:

@@ -2,30 +2,29 @@
 
 from PySide6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
-from anlage.core.drawing import DisplayList
-from anlage.core.procedure import Wps
+from anlage.session.heat.scales import degrees
 from anlage.session.heat.sequence import Waits, asked_of
-from anlage.session.heat.sequence_words import headline, pass_rows, sequence_picture, total_sentence
-from anlage.session.weld.pictures import Sheet
+from anlage.session.heat.sequence_words import headline, pass_rows, total_sentence
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField
 from anlage.ui.kit.heading import heading
+from anlage.ui.kit.heat_scale import HeatScale
 from anlage.ui.kit.look import font
 from anlage.ui.kit.section_waits import SectionWaits
 from anlage.ui.kit.tabs import lay_beside
-from anlage.ui.picture.still import StillPresenter
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.heat.beside import Beside
 from anlage.ui.places.heat.field_rows import lay_fields
 from anlage.ui.places.heat.leaves import SEQUENCE
+from anlage.ui.places.heat.section_presenter import CurvePresenter, Look, SectionPresenter
 
 COLUMN_PX = 400
 CELLS = 4
 
 
 class SequencePane(QWidget):
-    """The curve on the left; the headline, the piece, the waits and what they were worked out for on the right."""
+    """Section and curve on the left; headline, piece, waits and what they were worked out for on the right."""
 
     def __init__(self, document: Document, beside: Beside) -> None:
         super().__init__()
@@ -34,8 +33,12 @@ class SequencePane(QWidget):
         self.runs = SectionWaits(self, beside.machines)
         self.runs.ready.connect(self.refresh)
         self.headline, self.total, self.stated, self.minding = QLabel(), QLabel(), QLabel(), QLabel()
-        self.presenter = _Curve(document, self._picture, lambda: self.is_running and self.waits is not None)
-        self.picture = PictureView(self.presenter, document.reader, "Temperature over the passes")
+        self.look = Look(document)
+        self.look.moved.connect(self._on_moved)
+        is_due = self._is_due
+        self.section = PictureView(SectionPresenter(self.look, is_due), document.reader, "Section by its temperature")
+        self.scale = HeatScale(document.reader, self._heat_span, self._say)
+        self.picture = PictureView(CurvePresenter(self.look, is_due), document.reader, "Temperature over the passes")
         self.fields: dict[str, LeafField | ChoiceField] = {}
         self.rows = QGridLayout()
         self._cells: list[QLabel] = []
@@ -64,15 +67,32 @@ class SequencePane(QWidget):
             label.setProperty("tone", "muted")
             column.addWidget(label)
         column.addStretch(1)
-        lay_beside(self, self.picture, room, COLUMN_PX)
+        left = QWidget()
+        pictures = QVBoxLayout(left)
+        pictures.setContentsMargins(0, 0, 0, 0)
+        pictures.setSpacing(8)
+        pictures.addWidget(self.section, 2)
+        pictures.addWidget(self.scale)
+        pictures.addWidget(self.picture, 3)
+        lay_beside(self, left, room, COLUMN_PX)
 
     @property
     def is_running(self) -> bool:
         """Whether a newer answer is still to come."""
         return self.runs.is_due
 
-    def _picture(self, wps: Wps, sheet: Sheet) -> DisplayList | None:
-        return None if self.waits is None else sequence_picture(wps, self.waits, sheet)
+    def _is_due(self) -> bool:
+        return self.is_running and self.waits is not None
+
+    def _heat_span(self) -> tuple[float, float] | None:
+        return self.section.presenter.heat()
+
+    def _say(self, celsius: float) -> str:
+        return degrees(celsius, self.document.system)
+
+    def _on_moved(self) -> None:
+        self.section.refresh()
+        self.picture.refresh()
 
     def refresh(self) -> None:
         """Ask for the waits of what the procedure is now, once typing rests; say what is missing."""
@@ -106,11 +126,7 @@ class SequencePane(QWidget):
             label.setEnabled(not self.is_running)
         self.stated.setText("\n".join(waits.stated) if waits else "")
         self.minding.setText("\n".join(waits.minding) if waits else "")
-        self.picture.refresh()
-
-
-class _Curve(StillPresenter):
-    """The curve, with what to do first while there is none."""
-
-    def empty_text(self) -> str:
-        return "State the piece beside: then the section is run pass by pass, and says how long to wait."
+        self.look.show_waits(waits)
+        for widget in (self.section, self.scale):
+            widget.setVisible(self.look.at is not None)
+        self._on_moved()
