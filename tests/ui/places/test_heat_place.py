@@ -4,6 +4,7 @@ import time
 
 import pytest
 
+from anlage.core.drawing import Text
 from anlage.ui.places.heat.leaves import LEAVES
 
 
@@ -68,7 +69,9 @@ def test_what_governs_is_taken_with_its_reason(heat):
     assert heat.wps.preheat.minimum_c == 110
     assert heat.wps.preheat.reason == "AWS D1.1 hydrogen control: group D, medium restraint; in 22 mm"
     assert shown.verdict.mark.verdict == "inside"
-    assert "must melt" in shown.crayons.text()
+    assert "Crayons never inside the groove" in shown.crayons.text()
+    items = shown.places.placed.picture.items
+    assert any("must melt" in item.text for item in items if isinstance(item, Text))
     heat.document.type_text("preheat/hydrogen", "")
     heat.settle()
     assert (shown.verdict.mark.verdict, "which nothing shows" in shown.verdict.text.text()) == ("unproven", True)

@@ -16,14 +16,18 @@ def measuring_mm(wps: Wps) -> float:
     return measuring().from_groove_mm(wps.joint.thickness_mm or 0.0)
 
 
+def reading_distance(wps: Wps, system: System) -> str:
+    """Return how far from the groove edge a piece is read, as one reads it off a rule."""
+    millimetres = measuring_mm(wps)
+    return f"{millimetres:.0f} mm" if system == "si" else f"{millimetres / MM_PER_INCH:.1f} in"
+
+
 def measuring_sentences(wps: Wps, system: System) -> tuple[str, ...]:
     """Return where the least and the most are read; nothing where neither or no thickness is stated."""
     least, most, thickness = wps.preheat.minimum_c, wps.preheat.interpass_maximum_c, wps.joint.thickness_mm
     if thickness is None or (least is None and most is None):
         return ()
-    table = measuring()
-    millimetres = measuring_mm(wps)
-    far = f"{millimetres:.0f} mm" if system == "si" else f"{millimetres / MM_PER_INCH:.1f} in"  # read with a rule
+    table, far = measuring(), reading_distance(wps, system)
     said = []
     if least is not None:
         place = "on the welder's side" if table.is_thin(thickness) else "or more, across from the heating"

@@ -4,7 +4,7 @@ from anlage.core.drawing import DisplayList
 from anlage.core.drawing.thermometer import AskRow, Axis, Chosen, thermometer
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
-from anlage.core.thermal.crayons import crayon_pair
+from anlage.core.thermal.crayons import CrayonPair, crayon_pair
 from anlage.data.metal_tables import crayons
 from anlage.session.heat.asks import Ask, PreheatView
 from anlage.session.heat.scales import in_reader, scale
@@ -40,21 +40,26 @@ def preheat_picture(view: PreheatView, axis: Axis, sheet: Sheet) -> DisplayList 
     return thermometer(ask_rows(view, sheet.system), chosen_lines(view, sheet.system), axis, sheet.measure)
 
 
-def crayon_sentence(wps: Wps, system: System) -> str:
-    """Return which crayons show the least and the most, in the reader's scale."""
+def crayons_of(wps: Wps, system: System) -> tuple[CrayonPair, bool, bool]:
+    """Return the crayons of a procedure, and for which of least and most one is asked; none melts so low as a room."""
     stated = wps.preheat.minimum_c
     heated = None if stated is None or stated <= ROOM_C else stated
     least, most = (None if each is None else in_reader(each, system)
                    for each in (heated, wps.preheat.interpass_maximum_c))  # fmt: skip
-    if least is None and most is None:
+    return crayon_pair(crayons(), least=least, most=most, units=system), least is not None, most is not None
+
+
+def crayon_sentence(wps: Wps, system: System) -> str:
+    """Return which crayons show the least and the most, in the reader's scale."""
+    unit, (pair, least, most) = scale(system), crayons_of(wps, system)
+    if not least and not most:
         return ""
-    unit, pair = scale(system), crayon_pair(crayons(), least=least, most=most, units=system)
     if pair.must_melt is not None and pair.must_not is not None and pair.must_melt >= pair.must_not:
         return "Crayons: no two of the stock lie between the least and the most; measure with a probe."
     said = []
-    if least is not None:
+    if least:
         said.append(f"{pair.must_melt:g} {unit} must melt" if pair.must_melt else "no crayon of the stock is so hot")
-    if most is not None:
+    if most:
         said.append(f"{pair.must_not:g} {unit} must not melt" if pair.must_not else "no crayon of the stock is so cool")
     return f"Crayons: {', '.join(said)}; never inside the groove."
 

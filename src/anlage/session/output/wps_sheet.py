@@ -21,6 +21,7 @@ from anlage.data.tables import processes, unit_table
 from anlage.session.heat.measured import heat_sentences, purge_rows
 from anlage.session.heat.meters import meter_sentences
 from anlage.session.heat.purging import CAUTIONS
+from anlage.session.heat.reading_picture import reading_picture
 from anlage.session.heat.sequence import Waits, asked_of
 from anlage.session.heat.sequence_words import wait_sentences
 from anlage.session.judging.assessment import Assessment
@@ -48,7 +49,7 @@ from anlage.session.works.standing import Standing
 NONE = "–"
 NO_MACHINES = Calibrated()
 ORDER: dict[System, tuple[System, System]] = {"si": ("si", "us"), "us": ("us", "si")}
-PICTURE_MM = (104.0, 56.0)
+PICTURE_MM, PLACES_MM = (104.0, 56.0), (110.0, 34.0)
 DEPOSIT_LEAVES = (
     "filler_diameter_mm", "thickness_mm", "current_type", "transfer_mode", "shielding_gas", "gas_flow_l_min",
     "backing_gas", "backing_flow_l_min", "trailing_gas", "tungsten", "cup_size_mm", "operation", "consumable_insert",
@@ -428,6 +429,12 @@ def _heat(flow: Flow, wps: Wps, waits: Waits | str | None) -> None:
     """Set why it is so hot, how that is read, and how the root is purged."""
     if wps.preheat.reason:
         flow.text(f"Why this preheat: {wps.preheat.reason}.", height_mm=NOTE_MM)
+    if (places := reading_picture(wps, Sheet(*PLACES_MM, wps.header.units, flow.measure))) is not None:
+        height = (places.high[1] - places.low[1]) * places.scale
+        flow.room(height + 6.0)
+        flow.skip(2.0)
+        flow.picture(places, x_mm=MARGIN_MM)
+        flow.skip(height + 3.0)
     for sentence in heat_sentences(wps, wps.header.units):
         flow.text(sentence)
     if isinstance(waits, Waits):

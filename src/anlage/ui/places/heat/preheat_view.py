@@ -6,10 +6,11 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVB
 
 from anlage.core.document import with_at
 from anlage.session.heat.asks import PreheatView
-from anlage.session.heat.measured import heat_sentences
-from anlage.session.heat.preheat import preheat_view
+from anlage.session.heat.measured import heat_sentences, measuring_sentences
+from anlage.session.heat.preheat import STATED, preheat_view
 from anlage.session.heat.preheat_curves import Over, preheat_curves, schools_over
 from anlage.session.heat.preheat_picture import LEAST
+from anlage.session.heat.reading_picture import reading_picture
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField
@@ -25,7 +26,9 @@ from anlage.ui.places.heat.leaves import PREHEAT
 from anlage.ui.places.heat.presenter import PreheatPresenter
 
 COLUMN_PX = 400
+NEVER_INSIDE = "Crayons never inside the groove."
 CURVES_PX = 190
+PLACES_PX = 148
 OVER_WORDS: dict[Over, str] = {"length": "Preheat over thickness", "heat_input": "Preheat over heat input"}
 
 
@@ -45,6 +48,7 @@ class PreheatPane(QWidget):
         self.take.setToolTip("States it as the least preheat, with what asks for it as the reason (Ctrl+Shift+G)")
         self.take.clicked.connect(self.take_governing)
         self.crayons, self.said = QLabel(), QLabel()
+        self.places = PictureView(StillPresenter(document, reading_picture), document.reader, "Where it is read")
         self.told = QGridLayout()
         self._cells: list[QLabel] = []
         self._lay_out()
@@ -80,6 +84,8 @@ class PreheatPane(QWidget):
         column.addLayout(self.told)
         column.addLayout(lay_fields(self.document, PREHEAT, self.fields))
         Complaint(self.document, PREHEAT, room)
+        self.places.setFixedHeight(PLACES_PX)
+        column.addWidget(self.places)
         for label in (self.crayons, self.said):
             label.setWordWrap(True)
             column.addWidget(label)
@@ -103,7 +109,11 @@ class PreheatPane(QWidget):
         governs = view.governing
         self.take.setEnabled(self.document.can_write and governs is not None and governs.high_c is not None)
         self._show_told(view)
-        self.crayons.setText("\n".join(heat_sentences(self.document.value, system)))
+        self.places.refresh()
+        drawn = self.places.placed is not None
+        self.places.setVisible(drawn)
+        told = (*measuring_sentences(self.document.value, system), NEVER_INSIDE) if drawn else ()
+        self.crayons.setText("\n".join(told or heat_sentences(self.document.value, system)))
         self.crayons.setVisible(bool(self.crayons.text()))
         self.said.setText("\n".join(view.sentences))
         self.picture.refresh()
@@ -114,6 +124,7 @@ class PreheatPane(QWidget):
 
     def _show_told(self, view: PreheatView) -> None:
         texts = [part for each in view.told for part in (each.name, each.text, each.basis)]
+        texts = ["" if text == STATED else text for text in texts]  # says no more than the field below
         while len(self._cells) < len(texts):
             label = QLabel()
             place = len(self._cells)
@@ -128,7 +139,7 @@ class PreheatPane(QWidget):
             self._cells.append(label)
         for n, label in enumerate(self._cells):
             label.setText(texts[n] if n < len(texts) else "")
-            label.setVisible(n < len(texts))
+            label.setVisible(n < len(texts) and bool(texts[n]))
 
     def take_governing(self) -> None:
         """State the preheat that governs, rounded up to a step, with what asks for it as the reason."""
