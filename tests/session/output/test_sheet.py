@@ -343,3 +343,15 @@ def test_the_floor_is_told_how_long_to_wait_or_that_nobody_worked_it_out(judge):
     assert "Waits between passes: The section cannot be run" in said("The section cannot be run: why.")
     bare = with_at(wps, "piece/half_width_mm", None)
     assert "Waits" not in words(sheet(bare, assessed, DRAFT, Stationery("a4", measure)))
+
+
+def test_what_follows_the_last_pass_is_told_and_nothing_of_what_is_not_stated(judge):
+    said = words(pages(judge, procedure("05")))
+    for expected in (
+        "Heat treatment at 690..745 °C",
+        "Heat treatment for 1 h",
+        "Hydrogen release 250..300 °C",
+        "80..120 K/h",
+    ):
+        assert expected in said
+    assert "Release for" not in words(pages(judge, procedure("01")))

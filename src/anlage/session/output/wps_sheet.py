@@ -7,6 +7,7 @@ from msgspec import Struct
 
 from anlage.core.beads import MOST_BEADS
 from anlage.core.codes import Rung
+from anlage.core.document import at as leaf_at
 from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
 from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
 from anlage.core.joint import dimensions_of
@@ -18,12 +19,8 @@ from anlage.core.ranges import Interval
 from anlage.data.files import text_of
 from anlage.data.joint_tables import root_styles
 from anlage.data.tables import processes, unit_table
-from anlage.session.heat.measured import heat_sentences, purge_rows
 from anlage.session.heat.meters import meter_sentences
-from anlage.session.heat.purging import CAUTIONS
-from anlage.session.heat.reading_picture import reading_picture
-from anlage.session.heat.sequence import Waits, asked_of
-from anlage.session.heat.sequence_words import wait_sentences
+from anlage.session.heat.sequence import Waits
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.groups import deposit_words, metal_words
 from anlage.session.judging.ladder import lines, support_sentences
@@ -32,6 +29,7 @@ from anlage.session.leaves.marks import proposed_sentences
 from anlage.session.leaves.pipe_names import true_pipe_name
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
+from anlage.session.output.sheet_heat import set_heat
 from anlage.session.seam.change_over import change_overs
 from anlage.session.seam.dials import dial_lines, superseded_sentences
 from anlage.session.seam.sectors import SETTINGS
@@ -49,7 +47,7 @@ from anlage.session.works.standing import Standing
 NONE = "–"
 NO_MACHINES = Calibrated()
 ORDER: dict[System, tuple[System, System]] = {"si": ("si", "us"), "us": ("us", "si")}
-PICTURE_MM, PLACES_MM = (104.0, 56.0), (110.0, 34.0)
+PICTURE_MM = (104.0, 56.0)
 DEPOSIT_LEAVES = (
     "filler_diameter_mm", "thickness_mm", "current_type", "transfer_mode", "shielding_gas", "gas_flow_l_min",
     "backing_gas", "backing_flow_l_min", "trailing_gas", "tungsten", "cup_size_mm", "operation", "consumable_insert",
@@ -61,9 +59,9 @@ TECHNIQUE_LEAVES = (
     "technique/position", "technique/progression", "technique/runs", "technique/bead_technique", "seam/weave_limit_mm",
     "technique/cleaning", "technique/back_gouging", "technique/thermal_preparation", "technique/peening",
     "joint/backing", "joint/retainers", "preheat/minimum_c", "preheat/interpass_maximum_c", "preheat/maintenance",
-    "after/release_c", "after/release_h", "pwht/kind", "pwht/temperature_c", "pwht/time_h", "after/heating_rate_k_h",
-    "after/cooling_rate_k_h",
+    "pwht/kind", "pwht/temperature_c", "pwht/time_h",
 )  # fmt: skip
+AFTER_LEAVES = ("after/release_c", "after/release_h", "after/heating_rate_k_h", "after/cooling_rate_k_h")
 
 
 class Stationery(Struct, frozen=True):
@@ -117,8 +115,9 @@ def sheet(
         flow.text(f"Only proposed, confirmed by nobody: {' '.join(proposed)}", role="print_strong")
     if words := outdated_words(wps):
         flow.text(words, role="print_strong")
-    _facts(flow, "Technique and temperature", [(path, wps) for path in TECHNIQUE_LEAVES])
-    _heat(flow, wps, floor.waits)
+    after = [path for path in AFTER_LEAVES if leaf_at(wps, path) is not None]
+    _facts(flow, "Technique and temperature", [(path, wps) for path in (*TECHNIQUE_LEAVES, *after)])
+    set_heat(flow, wps, floor.waits)
     _proof(flow, wps, proof)
     _cautions(flow)
     _signatures(flow)
@@ -423,31 +422,6 @@ def _dials(flow: Flow, wps: Wps, works: Calibrated) -> None:
     flow.heading(f"Dials, by what is in date on {works.today}" if works.today else "Dials")
     for line in (*dial_lines(wps, works), *superseded_sentences(wps, works), *meter_sentences(wps, works)):
         flow.text(line, height_mm=NOTE_MM)
-
-
-def _heat(flow: Flow, wps: Wps, waits: Waits | str | None) -> None:
-    """Set why it is so hot, how that is read, and how the root is purged."""
-    if wps.preheat.reason:
-        flow.text(f"Why this preheat: {wps.preheat.reason}.", height_mm=NOTE_MM)
-    if (places := reading_picture(wps, Sheet(*PLACES_MM, wps.header.units, flow.measure))) is not None:
-        height = (places.high[1] - places.low[1]) * places.scale
-        flow.room(height + 6.0)
-        flow.skip(2.0)
-        flow.picture(places, x_mm=MARGIN_MM)
-        flow.skip(height + 3.0)
-    for sentence in heat_sentences(wps, wps.header.units):
-        flow.text(sentence)
-    if isinstance(waits, Waits):
-        for sentence in (*wait_sentences(waits), *waits.stated):
-            flow.text(sentence, height_mm=NOTE_MM)
-    elif waits is not None or not asked_of(wps).missing:
-        flow.text(f"Waits between passes: {waits or 'not worked out for this sheet.'}", height_mm=NOTE_MM)
-    if rows := purge_rows(wps):
-        flow.heading("Purge")
-        flow.pairs(list(rows), columns=1)
-        flow.skip(1.5)
-        for caution in CAUTIONS:
-            flow.text(caution, height_mm=NOTE_MM)
 
 
 def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:
