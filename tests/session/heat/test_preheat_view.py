@@ -3,7 +3,7 @@
 import pytest
 
 from anlage.core.document import read_strict, with_at
-from anlage.core.procedure import WPS
+from anlage.core.procedure import WPS, Metal
 from anlage.data.files import FOLDER
 from anlage.session.heat.preheat import heat_inputs, hydrogen_stated, preheat_view
 from anlage.session.heat.preheat_picture import crayon_sentence
@@ -173,3 +173,15 @@ def test_the_crayons_are_said_in_the_readers_scale(shell):
     assert crayon_sentence(shell, "si") == "Crayons: 100 °C must melt, 250 °C must not melt; never inside the groove."
     assert crayon_sentence(shell, "us") == "Crayons: 200 °F must melt, 475 °F must not melt; never inside the groove."
     assert crayon_sentence(stated(shell, preheat__minimum_c="", preheat__interpass_maximum_c=""), "si") == ""
+
+
+def test_the_most_between_passes_is_held_against_the_code_of_the_job(shell):
+    """ASME B31.3 Table 330.1.1: P-No. 6 up to 315 °C between passes (M, from memory)."""
+    martensitic = with_at(shell, "metals/one", Metal(p_number="6"))
+    martensitic = stated(martensitic, header__construction_code="b31.3")
+    over, at = (stated(martensitic, preheat__interpass_maximum_c=text) for text in ("330", "315"))
+    verdict, sentence = preheat_view(over).interpass_verdict()
+    assert (verdict, sentence) == ("outside", "330 °C between passes is over what ASME B31.3 allows, 315 °C.")
+    assert preheat_view(at).interpass_verdict()[0] == "inside"
+    assert preheat_view(stated(over, header__construction_code="")).interpass_verdict() == ("", "")
+    assert "626 °F between passes" in preheat_view(over).interpass_verdict("us")[1]

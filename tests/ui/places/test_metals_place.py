@@ -83,3 +83,22 @@ def test_a_certificate_is_read_from_a_table_of_heats(metals, tmp_path, monkeypat
     path.write_text("nothing\n1\n")
     metals.press("Ctrl+Shift+A")
     assert metals.wps.metals.one.certificate == "Heat A2: C 0.2 Mn 1.1 Si 0.2"
+
+
+def test_own_ferrite_lines_hold_for_every_procedure_and_are_left_out_again(demo, tmp_path, monkeypatch):
+    table, bad = tmp_path / "mine.csv", tmp_path / "bad.csv"
+    table.write_text("fn,cr_eq,ni_eq\n0,10,20\n0,40,20\n30,10,0\n30,40,0\n")
+    bad.write_text("x\n")
+    entries = {entry.number: entry.id for entry in demo.desk.works.all_entries()}
+    demo.desk.open_document(entries["OST-W-06"])
+    demo.press("Alt+T")
+    for chosen, expected in ((bad, False), (table, True), (None, False)):
+        name = str(chosen) if chosen else ""
+        monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_, name=name: (name, ""))
+        demo.place.own_lines.click()
+        demo.settle()
+        shown = [label.text() for label in demo.place._cells["figures"] if not label.isHidden()]
+        assert ("Ferrite, own lines" in shown) is expected, chosen
+    demo.desk.open_document(entries["OST-W-01"])
+    demo.press("Alt+T")
+    assert demo.place.own_lines.isHidden()

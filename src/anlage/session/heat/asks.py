@@ -63,6 +63,7 @@ class PreheatView(Struct, frozen=True):
     worst: Ask | None = None  # what governs if all of that is as bad as it can be
     doubt: str = ""  # of which side nothing is known
     takes: Ask | None = None  # what governs in the thickest metal that is stated
+    code_interpass: tuple[str, float] | None = None  # the most between passes that the stated code allows, and its name
 
     def verdict(self, system: System = "si") -> tuple[str, str]:
         """Return whether the chosen preheat is what is asked: a verdict, and a sentence in the reader's scale."""
@@ -112,6 +113,14 @@ class PreheatView(Struct, frozen=True):
 
     def interpass_verdict(self, system: System = "si") -> tuple[str, str]:
         """Return whether the most between passes is usual for the metals: a verdict, and a sentence."""
+        if self.code_interpass is not None and self.interpass_c is not None:
+            word, most = self.code_interpass
+            if self.interpass_c > most + 0.5:
+                text = f"{degrees(self.interpass_c, system)} between passes is over what {word} allows"
+                return "outside", f"{text}, {degrees(most, system)}."
+            if self.usual_interpass is None:
+                within = f"{degrees(self.interpass_c, system)} between passes is within what {word} allows"
+                return "inside", f"{within}, {degrees(most, system)}."
         if self.usual_interpass is None:
             return "", ""
         span = degrees_span(self.usual_interpass, system)

@@ -80,7 +80,21 @@ def preheat_view(wps: Wps, codes: Codes = SHIPPED, works: Calibrated = NO_MACHIN
     return PreheatView(
         tuple(asks), told, sentences, tuple(wants.values()), governing, p.minimum_c, p.interpass_maximum_c, usual,
         unstated, worst, _doubt(given, wants), _taken(wps, governing, given, wants, codes),
+        _code_interpass(wps, given, codes),
     )  # fmt: skip
+
+
+def _code_interpass(wps: Wps, given: Given, codes: Codes) -> tuple[str, float] | None:
+    """Return the most between passes that the code of the job allows, with its name; `None` where it limits none."""
+    own, sides = wps.header.construction_code, sides_asked(wps, given.thickness_mm)
+    if own is None or not sides:
+        return None
+    try:
+        name = codes.edition_of(own, CONSTRUCTION)[0].name
+        found = asked_by(own, sides, "interpass_c", units=wps.header.units, codes=codes)
+    except AnlageError:
+        return None
+    return (name, found.sure.parts[-1].high) if found is not None and has_numbers(found.sure) else None
 
 
 def _taken(wps: Wps, governing: Ask | None, given: Given, wants: dict[str, Family], codes: Codes) -> Ask | None:

@@ -37,6 +37,7 @@ class Settings(NamedTuple):  # and no struct: nothing heavy may be loaded for th
     place: str = ""
     rates: Mapping[str, float] = MappingProxyType({})  # the user's own, in whatever money
     calibration_months: int = 12  # that what a meter read of a machine is taken to hold
+    ferrite_lines: str = ""  # a table of lines of one's own, read off a licensed diagram
     width: int = 1280
     height: int = 800
 

@@ -26,8 +26,8 @@ RATES = {
 # Views beside the first one of their place: place, view, the procedure they are shown of.
 VIEWS = (
     ("joint", "takes", "OST-W-01"), ("joint", "designs", "OST-W-01"), ("passes", "stops", "OST-W-02"),
-    ("passes", "tacks", "OST-W-02"), ("passes", "fit-up", "OST-W-02"),
-    ("joint", "node", "OST-W-03"), ("heat", "cooling", "OST-W-01"), ("heat", "sequence", "OST-W-02"),
+    ("passes", "fit-up", "OST-W-02"), ("joint", "node", "OST-W-03"), ("heat", "cooling", "OST-W-01"),
+    ("heat", "sequence", "OST-W-02"), ("heat", "after", "OST-W-05"),
 )  # fmt: skip
 
 

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFileDialog, QGridLayout, QInputDialog, QLabel, QP
 from anlage.core.errors import AnlageError
 from anlage.session.leaves.table import field_of
 from anlage.session.metals.certificates import Heat, heats_in, with_heat
+from anlage.session.metals.own_lines import own_figures, require_lines
 from anlage.session.metals.together import Caution, Compared, Figure, deposit_names, together
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
@@ -24,6 +25,7 @@ from anlage.ui.places.metals.presenter import MetalsPresenter
 
 COLUMN_PX = 440
 PATTERN = "Certificates (*.csv);;All files (*)"
+LINES_PATTERN = "Tables of lines (*.csv);;All files (*)"
 HEADS = ("Filler", "FN, estimate", "solidifies", "martensite")
 
 
@@ -46,6 +48,9 @@ class MetalsPlace(Place):
         self.read = QPushButton("Read a certificate…")
         self.read.setToolTip("A CSV of heats: heat, elements, ReH, Rm in its first line (Ctrl+Shift+A)")
         self.read.clicked.connect(self.ask_for_certificate)
+        self.own_lines = QPushButton("Own ferrite lines…")
+        self.own_lines.setToolTip("A CSV of lines off your licensed diagram: fn, cr_eq, ni_eq; Cancel leaves them out")
+        self.own_lines.clicked.connect(self.ask_for_lines)
         self.compare_head = heading("Other fillers for this pair")
         self._lay_out()
         self.deposit.currentIndexChanged.connect(self.refresh)
@@ -68,6 +73,7 @@ class MetalsPlace(Place):
         column.addLayout(self.cautions)
         column.addLayout(self._lay_out_fields(room))
         column.addWidget(self.read)
+        column.addWidget(self.own_lines)
         for grid, stretch in ((self.figures, 0), (self.others, 0)):
             grid.setHorizontalSpacing(12)
             grid.setVerticalSpacing(3)
@@ -116,7 +122,8 @@ class MetalsPlace(Place):
                 text = "both sides are one metal"
             self.basis[path].setText(text)
             self.basis[path].setVisible(bool(text))
-        self._show_figures(found.figures)
+        self.own_lines.setVisible(found.mixture is not None)
+        self._show_figures((*found.figures, *own_figures(found, self.desk.settings.ferrite_lines)))
         self._show_compared(found.compared)
         self.read.setEnabled(self.document.can_write)
         self.picture.refresh()
@@ -192,6 +199,18 @@ class MetalsPlace(Place):
             return False
         self.fields[path].setFocus(Qt.FocusReason.ShortcutFocusReason)
         return True
+
+    def ask_for_lines(self) -> None:
+        """Ask for a table of ferrite lines, which holds for every procedure; none where none is chosen."""
+        name, _ = QFileDialog.getOpenFileName(self.window(), "Own ferrite lines", "", LINES_PATTERN)
+        try:
+            if name:
+                require_lines(name)
+        except AnlageError as fault:
+            self.desk.say(str(fault))
+            return
+        self.desk.keep(ferrite_lines=name)
+        self.refresh()
 
     def ask_for_certificate(self) -> None:
         """Ask for a CSV of heats, and for one of them where it has several; type it as the first side's certificate."""

@@ -17,6 +17,10 @@ SPEC = PlaceSpec(
             "certificate", "Read a mill certificate from CSV…", "Ctrl+Shift+A", f"{_PLACE}.ask_for_certificate",
             "certificate heat number composition import",
         ),
+        PlaceCommand(
+            "ferrite_lines", "Read an own table of ferrite lines…", "", f"{_PLACE}.ask_for_lines",
+            "ferrite number diagram WRC lines import",
+        ),
     ),
     words="composition carbon equivalent ferrite dilution stainless dissimilar strength match",
 )  # fmt: skip
