@@ -5,7 +5,7 @@ import pytest
 from anlage.core.document import Proposed, at, with_, with_at
 from anlage.core.errors import FormatError, InputError
 from anlage.core.joint import faults
-from anlage.core.procedure import Wps, sketch_of, with_deposit
+from anlage.core.procedure import Metal, Wps, sketch_of, with_deposit
 from anlage.core.proposal import read_drafts, read_usual
 from anlage.core.proposal.transition import read_transitions
 from anlage.core.ranges import Interval
@@ -235,3 +235,13 @@ def test_a_table_that_is_not_what_it_claims_is_refused_in_one_line(read, text, s
         read(text)
     assert said in str(fault.value)
     assert str(fault.value).endswith("; mend the row")
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "filler"),
+    [("A516-70", "A572-50", "E7018"), ("A572-50", "A36", "E7018"), ("A516-70", "S690QL", None)],
+)
+def test_two_plain_steels_take_the_filler_that_is_usual_for_each(one, other, filler):
+    """Of steels that differ the filler goes with both (common practice, no source); of a stronger one none is known."""
+    start = with_at(stated(one, "plate", 20.0, "1G"), "metals/other", Metal(name=other))
+    assert [each.filler for each in drafted(start, ("SMAW",)).wps.deposits] == [filler]

@@ -27,6 +27,7 @@ from anlage.session.weld.places import goes, whereabouts
 
 JOINT: Final = "joint"
 LISTED: Final = "/*/"  # in the leaf of a word that every deposit states
+PLAIN = frozenset(("carbon-manganese", "fine-grain"))  # steels that one filler joins, where it is usual for each
 GAS_LEAVES: Final = (
     ("gas", "flow_l_min", "shielding_gas", "gas_flow_l_min"),
     ("backing_gas", "purge_l_min", "backing_gas", "backing_flow_l_min"),
@@ -212,7 +213,7 @@ class _Drafting:
         one, other = self.one, self.other
         if one is None or other is None:
             return None
-        if one.family == other.family or one.id == other.id:
+        if one.family == other.family or {one.family, other.family} <= PLAIN:
             going = tuple(row for row in drafts().filler if goes(catalogue().filler(row.take), facts.place))
             found = facts.first_of(going)
             beside = replace(facts, p_number=other.p_number, uns=other.uns_or_en, smts_mpa=other.smts_mpa)
