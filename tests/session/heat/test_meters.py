@@ -11,6 +11,7 @@ from anlage.session.heat.meters import NO_MACHINES, meter_sentences, metered, of
 from anlage.session.heat.preheat import heat_inputs, preheat_view
 from anlage.session.heat.section_of import section_case
 from anlage.session.heat.sequence import waits_of
+from anlage.session.heat.sequence_words import stated_sentences
 from anlage.session.leaves.text import with_text
 
 
@@ -106,7 +107,7 @@ def test_the_waits_are_a_wider_range(feeder, engine):
     waits, wider = waits_of(feeder), waits_of(feeder, works=own)
     assert wider.passes[-1].wait_s.high > waits.passes[-1].wait_s.high
     assert wider.passes[-1].before_c.low < waits.passes[-1].before_c.low
-    assert wider.stated[-1].startswith("Heat input is known to")
+    assert stated_sentences(wider, "si")[-1].startswith("Heat input is known to")
 
 
 def test_machines_written_before_open_by_both_doors():

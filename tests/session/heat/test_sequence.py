@@ -13,7 +13,14 @@ from anlage.session.heat.purge_picture import purge_picture
 from anlage.session.heat.purging import purge_plan
 from anlage.session.heat.section_of import section_case
 from anlage.session.heat.sequence import GIVEN_UP, asked_of, waits_of
-from anlage.session.heat.sequence_words import headline, minutes, pass_rows, sequence_picture, wait_sentences
+from anlage.session.heat.sequence_words import (
+    headline,
+    minutes,
+    pass_rows,
+    sequence_picture,
+    stated_sentences,
+    wait_sentences,
+)
 from anlage.session.leaves.text import with_text
 from anlage.session.weld.pictures import Sheet
 
@@ -52,7 +59,11 @@ def test_waits_are_ranges_and_no_pass_starts_too_hot(pipe, waits):
         assert each.before_c.high <= pipe.preheat.interpass_maximum_c + 0.5
     assert waits.total_s.low < waits.total_s.high
     assert any("not predicted" in sentence for sentence in waits.minding)
-    assert any("150 mm from the weld" in sentence for sentence in waits.stated)
+    assert any("150 mm from the weld" in sentence for sentence in stated_sentences(waits, "si"))
+    told = " ".join(stated_sentences(waits, "us"))
+    assert "Piece 5.9 in from the weld" in told
+    assert "Air 68 °F" in told
+    assert "mm" not in told
 
 
 def test_a_lower_limit_and_a_smaller_piece_take_longer(pipe, waits):

@@ -20,7 +20,7 @@ from anlage.core.ranges import Interval
 from anlage.core.record import PQR
 from anlage.data.files import text_of
 from anlage.formats.pdf import pdf
-from anlage.session.heat.sequence import PassWait, Waits
+from anlage.session.heat.sequence import PassWait, Waits, Worked
 from anlage.session.judging.assessment import Assessor
 from anlage.session.leaves.draft import Working, typed
 from anlage.session.leaves.pipe_names import with_pipe
@@ -336,9 +336,9 @@ def test_the_floor_is_told_how_long_to_wait_or_that_nobody_worked_it_out(judge):
         return words(sheet(wps, assessed, DRAFT, Stationery("a4", measure), Floor(waits=waits)))
 
     passes = tuple(PassWait(n, f"p{n}", Interval(0, 60.0 * n), None) for n in range(1, 5))
-    told = said(Waits(passes, Interval(1200, 1800), ("Seam of 444 mm.",), ()))
+    told = said(Waits(passes, Interval(1200, 1800), Worked(wps), ()))
     assert "Wait before pass 1 up to 1.0 min, before pass 2 up to 2.0 min" in told
-    assert "Seam of 444 mm." in told
+    assert "Seam of 444 mm; read at the start of each lap" in told
     assert "Waits between passes: not worked out for this sheet." in said(None)
     assert "Waits between passes: The section cannot be run" in said("The section cannot be run: why.")
     bare = with_at(wps, "piece/half_width_mm", None)

@@ -8,6 +8,7 @@ from anlage.core.drawing.curves import Frame, apart, grid
 from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
 
 LABEL_MM, GAP_MM = 2.6, 2.0
+GROUND_MM, OVER_MM = 1.0, 1.7  # of the ground under the words of a hold: beside them, and above its block
 LEFT_MM, FOOT_MM, HEAD_MM = 12.0, 12.0, 8.0
 
 
@@ -93,7 +94,7 @@ def cycle(
         points = tuple(axes.at(each) for each in leg.points)
         items.append(Path(role="outline" if leg.known else "possible", points=points))
     for hold in holds:
-        items += _handles(hold, axes)
+        items += _handles(hold, axes, measure)
     return DisplayList(tuple(items), 1.0, *bounds(items, 1.0, measure))
 
 
@@ -108,10 +109,16 @@ def _levels(levels: Sequence[Level], axes: CycleAxes) -> Iterator[Item]:
         yield Text(role="tick", at=beside, text=each.name, height_mm=LABEL_MM, anchor="start", offset_mm=(0.8, -0.9))
 
 
-def _handles(hold: Hold, axes: CycleAxes) -> Iterator[Item]:
+def _handles(hold: Hold, axes: CycleAxes, measure: Measure) -> Iterator[Item]:
     middle = (hold.low + hold.high) / 2
     at, end = axes.at(((hold.start + hold.end) / 2, middle)), axes.at((hold.end, middle))
     yield Marker(role="handle", at=at, kind="handle", target=hold.level_leaf)
     yield Marker(role="handle", at=end, kind="handle", target=hold.end_leaf)
-    top = axes.at(((hold.start + hold.end) / 2, hold.high))
-    yield Text(role="value", at=top, text=hold.words, height_mm=LABEL_MM, offset_mm=(0.0, 2.0), target=hold.level_leaf)
+    middle_x, top = axes.at(((hold.start + hold.end) / 2, hold.high))
+    half = measure(hold.words, LABEL_MM) / 2 + GROUND_MM
+    x, low = max(middle_x, half), top + OVER_MM
+    corners = ((x - half, low), (x + half, low), (x + half, low + 2 * OVER_MM), (x - half, low + 2 * OVER_MM))
+    yield Path(role="layer", points=corners, closed=True)
+    yield Text(
+        role="value", at=(x, top), text=hold.words, height_mm=LABEL_MM, offset_mm=(0.0, 2.6), target=hold.level_leaf
+    )

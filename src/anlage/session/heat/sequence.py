@@ -17,8 +17,7 @@ from anlage.core.joint import MAKES, Member, Shape
 from anlage.core.machine import Calibrated
 from anlage.core.procedure import Wps
 from anlage.core.ranges import Interval
-from anlage.session.heat.measured import measuring_mm
-from anlage.session.heat.meters import NO_MACHINES, meter_sentences
+from anlage.session.heat.meters import NO_MACHINES
 from anlage.session.heat.preheat import heat_inputs
 from anlage.session.weld.analyses import sides_of
 from anlage.session.weld.beads import bead_layout
@@ -45,6 +44,13 @@ class Film(Struct, frozen=True):
     place_mm: tuple[float, float]
 
 
+class Worked(Struct, frozen=True):
+    """What waits were worked out for."""
+
+    wps: Wps
+    works: Calibrated = NO_MACHINES
+
+
 class PassWait(Struct, frozen=True):
     """One pass: its number and id, the wait before it [s], and two temperatures [°C], shortest to longest.
 
@@ -60,11 +66,11 @@ class PassWait(Struct, frozen=True):
 
 
 class Waits(Struct, frozen=True):
-    """The waits of a procedure, the total time [s], what it was worked out for, and what to mind."""
+    """The waits of a procedure, the total time [s], for what they were worked out, and what to mind."""
 
     passes: tuple[PassWait, ...]
     total_s: Interval | None
-    stated: tuple[str, ...]
+    worked: "Worked"  # for what
     minding: tuple[str, ...]
     curve: tuple[tuple[float, float], ...] = ()  # of the longest: time [s] and what the place reads [°C]
     starts_s: tuple[float, ...] = ()
@@ -192,7 +198,7 @@ def _together(wps: Wps, longest: _Ran, shortest: _Ran, works: Calibrated) -> Wai
     return Waits(
         tuple(rows),
         _span(shortest.total_s, longest.total_s),
-        (*_stated(wps), *meter_sentences(wps, works)),
+        Worked(wps, works),
         tuple(_minding(wps, longest)),
         _thinned(longest.curve),
         longest.starts_s,
@@ -218,25 +224,6 @@ def _span(first: float | None, second: float | None) -> Interval | None:
 def _thinned(curve: tuple[tuple[float, float], ...], most: int = 600) -> tuple[tuple[float, float], ...]:
     step = max(1, math.ceil(len(curve) / most))
     return curve[::step] + curve[-1:]
-
-
-def _stated(wps: Wps) -> Iterator[str]:
-    from anlage.session.heat.section_of import emissivities
-
-    length, piece = seam_length(wps), wps.piece
-    low, _, high = emissivities(wps)
-    is_pipe = wps.joint.product == "pipe"
-    station = "the start of each lap" if is_pipe else f"a station {FROM_END_MM:.0f} mm before the end"
-    yield f"Seam of {length:.0f} mm; read at {station}, {measuring_mm(wps):.0f} mm from the groove, before each arc."
-    beyond = "" if is_pipe else f", {_beyond(piece.beyond_mm)}"
-    yield f"Piece {piece.half_width_mm:.0f} mm from the weld to its edge{beyond}; all of it preheated."
-    air, stop = piece.ambient_c, piece.stop_s
-    yield (f"Air {AMBIENT_C if air is None else air:.0f} °C, emissivity {low:g} to {high:g}, "
-           f"stop {STOP_S if stop is None else stop.low:.0f} s; heat from least to most, k in it.")  # fmt: skip
-
-
-def _beyond(beyond_mm: float | None) -> str:
-    return "plate that goes on" if beyond_mm is None else f"{beyond_mm:.0f} mm of plate beyond the seam"
 
 
 def _minding(wps: Wps, longest: _Ran) -> Iterator[str]:

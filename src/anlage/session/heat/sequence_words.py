@@ -8,8 +8,10 @@ from anlage.core.drawing.sequence_curve import Cursor, Level, Stretch, sequence_
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
-from anlage.session.heat.scales import degrees_span, in_reader, scale
-from anlage.session.heat.sequence import PassWait, Waits
+from anlage.session.heat.measured import MM_PER_INCH, reading_distance
+from anlage.session.heat.meters import meter_sentences
+from anlage.session.heat.scales import degrees, degrees_span, in_reader, scale
+from anlage.session.heat.sequence import AMBIENT_C, FROM_END_MM, STOP_S, PassWait, Waits, seam_length
 from anlage.session.leaves.marks import spans
 from anlage.session.weld.pictures import Sheet
 
@@ -126,6 +128,34 @@ def _wait(each: PassWait) -> str:
 
 def _read(span: Interval | None, system: System) -> str:
     return "–" if span is None else degrees_span((span.low, span.high), system)
+
+
+def stated_sentences(waits: Waits, system: System) -> tuple[str, ...]:
+    """Return what waits were worked out for, in the reader's units: seam, piece, air and stop, meters."""
+    from anlage.session.heat.section_of import emissivities  # it loads NumPy, which the run has loaded already
+
+    wps, piece = waits.worked.wps, waits.worked.wps.piece
+    low, _, high = emissivities(wps)
+    is_pipe = wps.joint.product == "pipe"
+    station = "the start of each lap" if is_pipe else f"a station {_length(FROM_END_MM, system)} before the end"
+    far = reading_distance(wps, system)
+    beyond = "" if is_pipe else f", {_beyond(piece.beyond_mm, system)}"
+    air = degrees(AMBIENT_C if piece.ambient_c is None else piece.ambient_c, system)
+    stop, seam = STOP_S if piece.stop_s is None else piece.stop_s.low, _length(seam_length(wps) or 0.0, system)
+    return (
+        f"Seam of {seam}; read at {station}, {far} from the groove, before each arc.",
+        f"Piece {_length(piece.half_width_mm or 0.0, system)} from the weld to its edge{beyond}; all of it preheated.",
+        f"Air {air}, emissivity {low:g} to {high:g}, stop {stop:.0f} s; heat from least to most, k in it.",
+        *meter_sentences(wps, waits.worked.works),
+    )
+
+
+def _length(millimetres: float, system: System) -> str:
+    return f"{millimetres:.0f} mm" if system == "si" else f"{millimetres / MM_PER_INCH:.1f} in"
+
+
+def _beyond(beyond_mm: float | None, system: System) -> str:
+    return "plate that goes on" if beyond_mm is None else f"{_length(beyond_mm, system)} of plate beyond the seam"
 
 
 def wait_sentences(waits: Waits) -> tuple[str, ...]:

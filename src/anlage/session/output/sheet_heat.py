@@ -6,7 +6,7 @@ from anlage.session.heat.measured import heat_sentences, purge_rows
 from anlage.session.heat.purging import CAUTIONS
 from anlage.session.heat.reading_picture import reading_picture
 from anlage.session.heat.sequence import Waits, asked_of
-from anlage.session.heat.sequence_words import wait_sentences
+from anlage.session.heat.sequence_words import stated_sentences, wait_sentences
 from anlage.session.weld.pictures import Sheet
 
 PLACES_MM = (110.0, 34.0)
@@ -27,7 +27,7 @@ def set_heat(flow: Flow, wps: Wps, waits: Waits | str | None) -> None:
     if isinstance(waits, Waits):
         for sentence in wait_sentences(waits):
             flow.text(sentence)
-        for sentence in waits.stated:
+        for sentence in stated_sentences(waits, wps.header.units):
             flow.text(sentence, height_mm=NOTE_MM)
     elif waits is not None or not asked_of(wps).missing:
         flow.text(f"Waits between passes: {waits or 'not worked out for this sheet.'}", height_mm=NOTE_MM)

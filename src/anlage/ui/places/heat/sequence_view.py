@@ -4,7 +4,7 @@ from PySide6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
 from anlage.session.heat.scales import degrees
 from anlage.session.heat.sequence import Waits, asked_of
-from anlage.session.heat.sequence_words import headline, pass_rows, total_sentence
+from anlage.session.heat.sequence_words import headline, pass_rows, stated_sentences, total_sentence
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField
@@ -124,7 +124,7 @@ class SequencePane(QWidget):
             label.setText(texts[n] if n < len(texts) else "")
             label.setVisible(n < len(texts))
             label.setEnabled(not self.is_running)
-        self.stated.setText("\n".join(waits.stated) if waits else "")
+        self.stated.setText("\n".join(stated_sentences(waits, self.document.system)) if waits else "")
         self.minding.setText("\n".join(waits.minding) if waits else "")
         self.look.show_waits(waits)
         for widget in (self.section, self.scale):
