@@ -1,5 +1,7 @@
 """The Joint place: what is typed and dragged, what is marked, what is never lost."""
 
+import time
+
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
@@ -219,3 +221,25 @@ def test_a_drawing_that_is_near_follows_the_keyboard_and_another_kind_is_seen_wh
     assert all(seen)
     drawn.click(drawn.place.column.chooser.button("square"))
     assert view.lens.zoom is None
+
+
+def test_the_waits_of_the_section_count_in_the_elapsed_time(demo):
+    entries = {entry.number: entry.id for entry in demo.desk.works.all_entries()}
+    demo.desk.open_document(entries["OST-W-02"])
+    demo.desk.keep(rates={})
+    demo.document.type_text("piece/half_width_mm", "141")
+    demo.press("Alt+J")
+    demo.place.views.show_view("takes")
+    shown = demo.place.views.view("takes")
+    shown.refresh()
+    before = shown.text()
+    end = time.monotonic() + 30
+    while shown.runs.is_due and time.monotonic() < end:
+        demo.settle()
+        time.sleep(0.02)
+    demo.settle()
+    after = shown.text()
+    assert before != after
+    elapsed = [next(line for line in text.splitlines() if line.startswith("Elapsed")) for text in (before, after)]
+    minutes = [float(line.split(": ")[1].split()[0]) for line in elapsed]
+    assert minutes[1] > minutes[0]

@@ -129,8 +129,8 @@ def asked_by(
     Examples
     --------
     >>> steel = SideFacts(p_number="1", thickness_mm=30, smts_mpa=485, carbon=0.35)
-    >>> asked_by("b31.3", [steel], "preheat_c").sure
-    95 and over
+    >>> asked_by("b31.3", [steel], "preheat_c").sure.parts[0].low
+    95.0
     """
     pack, _ = codes.edition_of(code, CONSTRUCTION)
     found = [_of_side(_Same(pack), side, variable, units) for side in sides]

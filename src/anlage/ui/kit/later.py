@@ -1,6 +1,7 @@
 """What takes long is worked out on a thread, the newest wish alone; until then what was shown stays, dimmed."""
 
 from collections.abc import Callable
+from contextlib import suppress
 from threading import Thread
 from typing import Any
 
@@ -53,7 +54,8 @@ class Later(QObject):
         try:
             answer = work()
         finally:
-            self._done.emit(number, answer)
+            with suppress(RuntimeError):  # whoever asked is gone, and the signal with it
+                self._done.emit(number, answer)
 
     def _on_done(self, number: int, answer: Any) -> None:
         self._works = False

@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QDoubleValidator
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
+from anlage.core.ranges import Interval
 from anlage.session.takes.takes import Section, rate_fields, takes_sections
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import font
@@ -114,7 +115,7 @@ class TakesView(QWidget):
         """Return the groups; the waits are those of the section model, once it has found them."""
         waits = self.runs.ask(self.document.value)
         waited = getattr(waits, "waited_s", None)
-        minutes = None if waited is None else waited.scaled(1 / 60)
+        minutes = None if waited is None else Interval(waited.low / 60, waited.high / 60)
         return takes_sections(self.document.value, self.rates, self.document.system, minutes)
 
     def text(self) -> str:
