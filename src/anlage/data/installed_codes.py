@@ -1,7 +1,9 @@
 """Which codes are installed, a folder each, without a look at their rules."""
 
 from collections.abc import Mapping
+from functools import cache
 from pathlib import Path
+from typing import Any
 
 import tomli
 
@@ -23,12 +25,26 @@ def code_choices(governs: str = "") -> Mapping[str, str]:
     """
     found: dict[str, str] = {}
     for code, folder in code_folders().items():
-        head = tomli.loads((folder / HEAD).read_text(encoding="utf-8"))["pack"]
+        head = _head(folder / HEAD)
         if governs and head.get("governs", "qualification") != governs:
             continue
         found[code] = f"{head['name']}, newest"
         found |= {f"{code}:{year}": f"{head['name']} {year}" for year in reversed(head["editions"][:-1])}
     return found
+
+
+@cache
+def _head(path: Path) -> Mapping[str, Any]:
+    """Return what a pack says of itself; where its table stands by itself, nothing else of the file is parsed."""
+    text = path.read_text(encoding="utf-8")
+    lines = text.splitlines()
+    if "[pack]" not in lines:
+        whole: Mapping[str, Any] = tomli.loads(text)["pack"]
+        return whole
+    start = lines.index("[pack]")
+    end = next((n for n, line in enumerate(lines[start + 1 :], start + 1) if line.startswith("[")), len(lines))
+    head: Mapping[str, Any] = tomli.loads("\n".join(lines[start:end]))["pack"]
+    return head
 
 
 def pack_files(folder: Path) -> Mapping[str, str]:

@@ -47,7 +47,7 @@ class PackText(Struct, frozen=True):
         before = {}
         for table in _ROW_TABLES:
             before[table] = len(starts)
-            starts += [n for n, line in enumerate(lines, 1) if re.match(rf"\s*\[\[{table}\]\]", line)]
+            starts += [n for n, line in enumerate(lines, 1) if line.lstrip().startswith(f"[[{table}]]")]
         return cls(name, lines, tuple(starts), before, raw)
 
     def rows(self, table: str) -> Iterator[tuple[int, Any]]:

@@ -4,7 +4,7 @@ A fact that nobody states leaves two readings: what is asked wherever it may lie
 """
 
 from collections.abc import Mapping, Sequence
-from functools import lru_cache
+from functools import cache, lru_cache
 from typing import Final, TypeGuard
 
 from msgspec import Struct
@@ -93,6 +93,7 @@ class Asked(Struct, frozen=True):
         return verdict_within(stated, loosened(self.sure), loosened(self.possible))
 
 
+@cache
 def construction_codes() -> tuple[str, ...]:
     """Return every construction code that is installed, its newest edition."""
     return tuple(each for each in code_choices(CONSTRUCTION) if ":" not in each)
