@@ -5,7 +5,9 @@ from collections.abc import Iterator
 from functools import cache
 from typing import Literal
 
+from anlage.core.beads import Bead
 from anlage.core.errors import InputError
+from anlage.core.joint import MAKES
 from anlage.core.machine import Calibrated
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.thermal.section.case import (
@@ -34,7 +36,9 @@ from anlage.session.heat.sequence import (
     FINE_MM,
     FROM_END_MM,
     LONGEST_LUMP_MM,
+    OTHER_PLACE,
     PLACE,
+    PLATES,
     POOL_MM,
     STOP_S,
     Corner,
@@ -45,6 +49,8 @@ from anlage.session.weld.analyses import Side, filler_analysis, sides_of
 from anlage.session.weld.beads import bead_layout, joint_shape
 
 Outline = tuple[tuple[float, float], ...]
+STEPS_ALONG = 6  # places between weld and reading at which there has to be a face
+UNDER_MM, ON = 0.2, 1e-6  # how far under a face its metal is looked for; edges so near lie on each other
 STAINLESS_CR, NICKEL_NI = 10.5, 40.0  # % by mass: where a deposit conducts as stainless, as nickel
 
 
@@ -91,22 +97,24 @@ def section_case(wps: Wps, corner: Corner, works: Calibrated = NO_MACHINES) -> S
     areas = []
     for n, outline in enumerate(outlines_of(shape, piece.half_width_mm)):
         areas.append(AreaCase(names[min(n, len(names) - 1)], outline, preheat.minimum_c))
-    sources = list(_sources(wps, corner, names[0], works))
+    places = _places(wps, areas)
+    sources = list(_sources(wps, corner, (names[0], frozenset(places)), works))
     metals |= {each.metal: MetalCase(catalogue=each.metal) for each in sources if each.metal is not None}
     ambient = AMBIENT_C if piece.ambient_c is None else piece.ambient_c
     seam, plate = _seam(wps)
     case = SectionCase(
         ambient_c=ambient, metals=metals, areas=tuple(areas), grid=GridCase(fine_mm=FINE_MM),
         losses=_losses(wps, corner, end_faces=plate is not None and plate <= LONGEST_LUMP_MM),
-        sources=tuple(sources), seam=seam, pipe=_pipe(wps), probes={PLACE: _place(wps, areas)},
-        contacts=tuple(_contacts(wps, sources)), end_s="all",
+        sources=tuple(sources), seam=seam, pipe=_pipe(wps), probes=places,
+        contacts=tuple(_contacts(wps, corner, sources, areas)), end_s="all",
     )  # fmt: skip
     require_case(case)
     return case
 
 
-def _sources(wps: Wps, corner: Corner, base: str, works: Calibrated) -> Iterator[SourceCase]:
+def _sources(wps: Wps, corner: Corner, known: tuple[str, frozenset[str]], works: Calibrated) -> Iterator[SourceCase]:
     layout, heats, length = bead_layout(wps), widened_heats(wps, works), seam_length(wps)
+    base, read = known
     assert layout is not None
     assert length is not None
     homes = {each.id: each for each in wps.deposits}
@@ -128,7 +136,7 @@ def _sources(wps: Wps, corner: Corner, base: str, works: Calibrated) -> Iterator
             metal=_deposit_metal(homes[stated.deposit], base),
             duration_s=POOL_MM / speed, start_s=0.0 if n == 0 else None,
             gap_s=None if n == 0 else before_s + pause, delay_s=0.0 if n == 0 else (length - from_end) / speed,
-            wait_for=None if n == 0 else WaitCase(PLACE, most),
+            wait_for=None if n == 0 else WaitCase(_read_for(bead, read), most),
         )  # fmt: skip
         before_s = max(from_end / speed, POOL_MM / speed)
 
@@ -184,26 +192,89 @@ def _pipe(wps: Wps) -> PipeCase | None:
     return PipeCase(wps.joint.od_mm)
 
 
-def _place(wps: Wps, areas: list[AreaCase]) -> tuple[float, float]:
-    """Return where the most between passes is read: on the face, so far from the groove edge."""
+def _places(wps: Wps, areas: list[AreaCase]) -> dict[str, tuple[float, float]]:
+    """Return where the most between passes is read: on a face beside the weld, so far from its edge.
+
+    A tee or lap that is welded from both sides is read on the side of the pass: no heat crosses the faces between.
+
+    Raises
+    ------
+    InputError : no member reaches so far
+    """
     shape = joint_shape(wps)
     assert shape is not None
-    groove = next(each for each in shape.grooves if each.side)
-    (ax, ay), (bx, by) = groove.mouth
-    edge, level = (max(ax, bx), by if bx >= ax else ay)
-    half = wps.piece.half_width_mm
-    assert half is not None
-    found = edge + measuring_mm(wps)
-    if found > half:
-        mend = f"state a half width of {found:.0f} mm or more"
-        raise InputError(f"{half:.0f} mm ends before the place that is read", where="half width", mend=mend)
-    assert areas
-    return (found, level)
+    family = MAKES[wps.joint.kind].family if wps.joint.kind else ""
+    sides = {1: PLACE, 2: OTHER_PLACE} if family in PLATES else {1: PLACE}
+    found = {}
+    for side, name in sides.items():
+        ends = [point for groove in shape.grooves if groove.side == side for point in groove.mouth]
+        if ends:
+            found[name] = _beside(ends, wps, areas, last=side == 2)
+    return found
 
 
-def _contacts(wps: Wps, sources: list[SourceCase]) -> Iterator[ContactCase]:
-    """Yield root faces that touch: closed until the first pass has fused them."""
+def _beside(ends: list[tuple[float, float]], wps: Wps, areas: list[AreaCase], *, last: bool) -> tuple[float, float]:
+    """Return the place beside the outer end of some mouths, on the right where there is metal, else on the left."""
+    far = measuring_mm(wps)
+    order = sorted(ends, key=lambda each: (each[0], -each[1]), reverse=not last)
+    ways = (-1.0, 1.0) if last else (1.0, -1.0)
+    for away, (x, y) in ((way, end) for way in ways for end in (order if way == ways[0] else reversed(order))):
+        way = [(x + away * far * n / STEPS_ALONG, y) for n in range(1, STEPS_ALONG + 1)]
+        if all(_is_on_face(point, areas) for point in way):
+            return way[-1]
+    half = wps.piece.half_width_mm or 0.0
+    mend = f"state a half width of {max(abs(x) for x, _ in ends) + far:.0f} mm or more"
+    raise InputError(f"{half:.0f} mm ends before the place that is read", where="half width", mend=mend)
+
+
+def _is_on_face(point: tuple[float, float], areas: list[AreaCase]) -> bool:
+    """Return whether a point lies on a level face of the metal, and neither within nor off it."""
+    x, y = point
+    under, over = (any(holds(each.outline_mm, (x, y + off)) for each in areas) for off in (-UNDER_MM, UNDER_MM))
+    return under is not over
+
+
+def _read_for(bead: Bead, read: frozenset[str]) -> str:
+    return OTHER_PLACE if bead.side == 2 and OTHER_PLACE in read else PLACE
+
+
+def holds(outline: Outline, point: tuple[float, float]) -> bool:
+    """Return whether a point lies within an outline."""
+    x, y = point
+    crossed = [
+        ax + (y - ay) / (by - ay) * (bx - ax)
+        for (ax, ay), (bx, by) in zip(outline, (*outline[1:], outline[0]), strict=True)
+        if (ay > y) != (by > y)
+    ]
+    return sum(each > x for each in crossed) % 2 == 1
+
+
+def _contacts(wps: Wps, corner: Corner, sources: list[SourceCase], areas: list[AreaCase]) -> Iterator[ContactCase]:
+    """Yield faces that touch and are not fused: root faces until the first pass, the faces beside a fillet for ever.
+
+    How well heat crosses such faces nobody knows: not at all in the longest run, as through metal in the shortest.
+    """
+    kind = wps.joint.kind
+    if kind is not None and MAKES[kind].family in PLATES:
+        if corner == "long":
+            opens = None if MAKES[kind].form == "fillet" else sources[0].id
+            yield from (ContactCase(*span, opens) for span in touching(areas[0].outline_mm, areas[1].outline_mm))
+        return
     opening, face, thickness = (getattr(wps.joint, n) for n in ("root_opening_mm", "root_face_mm", "thickness_mm"))
-    touching = opening is None or opening.nominal == 0
-    if touching and face is not None and face.nominal > 0 and thickness is not None and sources:
+    is_closed = opening is None or opening.nominal == 0
+    if is_closed and face is not None and face.nominal > 0 and thickness is not None and sources:
         yield ContactCase((0.0, 0.0), (0.0, min(face.nominal, thickness)), sources[0].id)
+
+
+def touching(one: Outline, other: Outline) -> Iterator[tuple[tuple[float, float], tuple[float, float]]]:
+    """Yield where level or upright edges of two outlines lie on each other [mm]."""
+    for (ax, ay), (bx, by) in zip(one, (*one[1:], one[0]), strict=True):
+        for (cx, cy), (dx, dy) in zip(other, (*other[1:], other[0]), strict=True):
+            if abs(ay - by) < ON and abs(cy - dy) < ON and abs(ay - cy) < ON:
+                low, high = max(min(ax, bx), min(cx, dx)), min(max(ax, bx), max(cx, dx))
+                if high - low > ON:
+                    yield (low, ay), (high, ay)
+            if abs(ax - bx) < ON and abs(cx - dx) < ON and abs(ax - cx) < ON:
+                low, high = max(min(ay, by), min(cy, dy)), min(max(ay, by), max(cy, dy))
+                if high - low > ON:
+                    yield (ax, low), (ax, high)

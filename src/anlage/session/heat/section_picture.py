@@ -57,12 +57,15 @@ def within(wps: Wps, film: Film, place: tuple[float, float]) -> tuple[float, flo
 def _box(wps: Wps, film: Film) -> Box:
     """Return the corners of what is shown: the joint with the place that is read to either side [mm]."""
     thickness = wps.joint.thickness_mm or 0.0
-    half = max(abs(film.place_mm[0]) + BESIDE_MM, THICK * thickness)
+    half = max(*(abs(x) + BESIDE_MM for x, _ in film.places_mm), THICK * thickness)
     half = min(half, wps.piece.half_width_mm or half)
     ys = film.frames.lines[1]
-    layout = bead_layout(wps)
-    tops = [y for bead in (layout.beads if layout else ()) for _, y in bead.outline]
-    return (-half, float(ys[0])), (half, min(float(ys[-1]), max([film.place_mm[1], *tops]) + ABOVE_MM))
+    layout, shape = bead_layout(wps), joint_shape(wps)
+    bead_ys = [y for bead in (layout.beads if layout else ()) for _, y in bead.outline]
+    groove_ys = [y for groove in (shape.grooves if shape else ()) for _, y in groove.outline]
+    top, foot = max([film.place_mm[1], *bead_ys]), min([film.place_mm[1], *groove_ys])
+    around = THICK * thickness
+    return (-half, max(float(ys[0]), foot - around)), (half, min(float(ys[-1]), top + max(ABOVE_MM, around)))
 
 
 def _moment(wps: Wps, waits: Waits, film: Film, looked_at: LookedAt, system: System) -> Moment:
@@ -78,7 +81,7 @@ def _moment(wps: Wps, waits: Waits, film: Film, looked_at: LookedAt, system: Sys
         for word, celsius in (("between passes", wps.preheat.interpass_maximum_c), ("least", wps.preheat.minimum_c))
         if celsius is not None
     )
-    read = (_read(film, film.place_mm, looked_at.time_s, system, "read here "),
+    read = (*(_read(film, place, looked_at.time_s, system, "read here ") for place in film.places_mm),
             _read(film, looked_at.probe_mm, looked_at.time_s, system, "", PROBE))  # fmt: skip
     return Moment(strips, _outlines(wps, waits, looked_at.time_s), lines, read, _title(waits, looked_at.time_s, system))
 

@@ -32,16 +32,22 @@ LONGEST_LUMP_MM = 600.0  # a longer piece cools at its ends alone
 FINE_MM = 2.0
 STEEL_MM2_S = 10.0  # diffusivity of warm carbon steel, for the question whether a piece heats as one
 SHORT_BY_K = 0.5
-PLACE = "place"
+PLACE, OTHER_PLACE = "place", "place of the other side"
+PLATES = ("tee", "corner", "lap")  # families whose members are plates: run where the product is no pipe
 GIVEN_UP = "Given up."
 Corner = Literal["long", "short"]
 
 
 class Film(Struct, frozen=True):
-    """The section over the passes: its temperatures frame by frame, and the place that is read [mm]."""
+    """The section over the passes: its temperatures frame by frame, and the places that are read, by side [mm]."""
 
     frames: "Frames"
-    place_mm: tuple[float, float]
+    places_mm: tuple[tuple[float, float], ...]
+
+    @property
+    def place_mm(self) -> tuple[float, float]:
+        """The place of the first side."""
+        return self.places_mm[0]
 
 
 class Worked(Struct, frozen=True):
@@ -98,8 +104,8 @@ def asked_of(wps: Wps) -> Asked:
     """Return what a procedure must state before its waits can be worked out."""
     heats, layout = heat_inputs(wps), bead_layout(wps)
     missing = []
-    if wps.joint.kind is not None and MAKES[wps.joint.kind].family != "butt":
-        missing.append(("joint/kind", "a butt joint: tees, corners, nodes and branches are not run yet"))
+    if wps.joint.kind is not None and not _is_run(wps):
+        missing.append(("joint/kind", "a butt joint, or a tee, corner or lap joint of plates: no other is run yet"))
     elif layout is None or not layout.beads:
         missing.append(("joint/kind", "a joint that can be drawn, with passes in it"))
     elif any(bead.key not in heats for bead in layout.beads):
@@ -118,6 +124,12 @@ def asked_of(wps: Wps) -> Asked:
     if not any(side.family for side in sides_of(wps)):
         missing.append(("metals/one/name", "a base metal of the catalogue"))
     return Asked(tuple(missing))
+
+
+def _is_run(wps: Wps) -> bool:
+    """Return whether the section of such a joint is the same all along its seam."""
+    family = MAKES[wps.joint.kind].family if wps.joint.kind else ""
+    return family == "butt" or (family in PLATES and wps.joint.product != "pipe")
 
 
 def seam_length(wps: Wps) -> float | None:
@@ -154,12 +166,8 @@ class _Ran(Struct, frozen=True):
     curve: tuple[tuple[float, float], ...]
     starts_s: tuple[float, ...]
     struck_s: tuple[float, ...]
+    reached_c: tuple[float, ...]  # what the place of its side has cooled to as each arc comes to it [°C]
     film: "Film | None"
-
-    @property
-    def reached_c(self) -> tuple[float, ...]:
-        """What the place has cooled to as each arc comes to it [°C]."""
-        return tuple(read_at(self.curve, start) for start in self.starts_s)
 
 
 def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool], works: Calibrated) -> _Ran | None:
@@ -169,21 +177,24 @@ def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool], works: Calibrate
 
     run = SectionRun(section_case(wps, corner, works), table_of_family)
     recorder = Recorder(run.build.lines)
-    curve = []
+    curves: dict[str, list[tuple[float, float]]] = {name: [] for name in run.case.probes}
     for progress in run.advance():
         if not goes_on():
             return None
-        curve.append((progress.time_s, progress.probes[PLACE]))
+        for name, celsius in progress.probes.items():
+            curves[name].append((progress.time_s, celsius))
         if corner == "long":
             recorder.take(progress.time_s, run.temperatures())
     frames = recorder.frames()
-    film = None if frames is None else Film(frames, run.case.probes[PLACE])
+    film = None if frames is None else Film(frames, tuple(run.case.probes.values()))
+    read = [PLACE if each.wait_for is None else each.wait_for.probe for each in run.case.sources]
     passed = run.state.passed
-    rows = tuple((each.id, each.wait_s, each.before_c.get(PLACE)) for each in passed)
+    rows = tuple((each.id, each.wait_s, each.before_c.get(name)) for each, name in zip(passed, read, strict=False))
     total = run.state.time if all(each.start_s is not None for each in passed) else None
     starts = tuple(each.start_s for each in passed if each.start_s is not None)
     struck = tuple(start - source.delay_s for start, source in zip(starts, run.case.sources, strict=False))
-    return _Ran(rows, total, tuple(curve), starts, struck, film)
+    reached = tuple(read_at(curves[name], start) for name, start in zip(read, starts, strict=False))
+    return _Ran(rows, total, tuple(curves[PLACE]), starts, struck, reached, film)
 
 
 def _together(wps: Wps, longest: _Ran, shortest: _Ran, works: Calibrated) -> Waits:
