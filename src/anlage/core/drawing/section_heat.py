@@ -8,7 +8,7 @@ from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path
 
 LABEL_MM, GAP_MM = 2.6, 1.6
 CROSS_MM, TITLE_MM = 1.6, 10.0
-OVERLAP = 0.4  # of a strip's height
+OVERLAP = 0.25  # of a strip's height
 
 
 class Strip(Struct, frozen=True):

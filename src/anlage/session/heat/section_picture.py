@@ -19,7 +19,7 @@ from anlage.session.weld.pictures import Sheet
 
 HOTTEST_C = 800.0  # the ramp ends: beyond, nothing is claimed
 COLOURS = 32
-PLACES = 260  # of the raster across
+PLACES = 360  # of the raster across
 BESIDE_MM, THICK = 10.0, 2.0  # shown beyond the place that is read; and as often the thickness to either side
 PROBE = "probe"  # what the probe is dragged as
 ABOVE_MM = 2.0
