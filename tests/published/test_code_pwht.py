@@ -68,6 +68,17 @@ def test_when_viii_1_lets_a_weld_stay_as_welded(facts, verdict):
     assert is_left_out("viii-1", **facts) == verdict
 
 
+def test_a_side_that_is_asked_nothing_does_not_free_the_other():
+    """Carbon steel of 40 mm joined to austenitic steel is heat treated, and preheated, for the carbon steel."""
+    carbon = SideFacts(p_number="1", thickness_mm=40, smts_mpa=485, carbon=0.35, preheat_c=10, runs="multi")
+    austenitic = SideFacts(p_number="8", thickness_mm=40, preheat_c=10, runs="multi")
+    for sides in ([carbon, austenitic], [austenitic, carbon]):
+        found = asked_by("b31.3", sides, "pwht")
+        assert found.verdict(Choices(frozenset(("none",)))) == "outside"
+        assert asked_by("b31.1", sides, "preheat_c").sure == Numbers((Interval(95, inf),))
+    assert asked_by("b31.3", [austenitic], "pwht") is None
+
+
 def test_the_table_of_b31_1_is_not_known():
     assert is_left_out("b31.1", p_number="1", thickness_mm=10) == "unproven"
 

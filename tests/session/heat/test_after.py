@@ -78,12 +78,23 @@ def test_what_is_stated_of_it_is_held_against_the_code(stub, leaves, verdict, wo
     assert any(own == verdict and words in text for own, text in told), told
 
 
+def test_what_the_program_does_not_know_of_a_code_is_not_green(stub):
+    """The table of ASME B31.1 is not known here: nothing of a heat treatment that is stated is inside by it."""
+    told = verdicts(stated(stub, **TREATED, header__construction_code="b31.1"))
+    cannot = [text for verdict, text in told if verdict == "unproven" and "cannot be judged" in text]
+    assert len(cannot) == 3, told
+
+
 def test_rates_are_limited_where_the_code_limits_them(stub):
     vessel = stated(stub, **TREATED, header__construction_code="viii-1", after__heating_rate_k_h="230")
     told = dict(reversed(each) for each in verdicts(vessel))
     assert next(v for text, v in told.items() if "for heating" in text) == "outside"
     assert next(v for text, v in told.items() if "cooling rate is not stated" in text) == "unproven"
-    assert not [text for _, text in verdicts(stated(stub, **TREATED)) if "heating" in text]  # B31.3: none known
+    unknown = [line for line in verdicts(stated(stub, **TREATED)) if "heated and cooled" in line[1]]
+    assert unknown == [
+        ("unproven",
+         "How fast it is heated and cooled cannot be judged: the rates of this code are not known to this program.")
+    ]  # fmt: skip
 
 
 @pytest.mark.parametrize(
@@ -144,7 +155,7 @@ def test_what_the_code_asks_is_taken_below_the_transformation(stub):
     assert (takes.temperature_c.low, takes.hours) == (675, 1.75)
     assert takes.temperature_c.high <= min(each.celsius for each in lower_transformations(thick)) - MARGIN_K
     taken = after_view(with_treatment(thick, takes)).lines
-    assert {line.verdict for line in taken} == {"inside"}
+    assert {line.verdict for line in taken if "How fast" not in line.text} == {"inside"}
     assert after_view(stub).takes is None  # nothing is asked of what is drawn
 
 

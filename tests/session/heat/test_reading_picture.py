@@ -70,3 +70,12 @@ def test_a_preheat_as_warm_as_a_room_needs_no_crayon(shell):
     assert not [
         text for text in words(reading_picture(stated(shell, preheat__minimum_c="20"), SHEET)) if "must melt" in text
     ]
+
+
+@pytest.mark.parametrize("kind", ["fillet", "double-fillet", "tee-bevel", "corner-v", "lap-fillet"])
+def test_tees_corners_and_laps_are_read_on_the_face_beside_the_weld(shell, kind):
+    picture = reading_picture(stated(shell, joint__kind=kind, joint__other_thickness_mm="16", joint__leg_mm="8"), SHEET)
+    said = words(picture)
+    assert any(text.startswith("least 80") for text in said)
+    assert any(text.startswith("most 250") for text in said)
+    assert len([item for item in picture.items if isinstance(item, Path) and item.role == "metal"]) == 2

@@ -3,7 +3,8 @@
 import pytest
 
 from anlage.core.procedure import Wps, with_deposit, with_pass
-from anlage.session.heat.section_of import holds, section_case, touching
+from anlage.session.heat.reading_place import holds
+from anlage.session.heat.section_of import section_case, touching
 from anlage.session.heat.sequence import OTHER_PLACE, PLACE, asked_of, waits_of
 from anlage.session.leaves.text import with_text
 from anlage.session.weld.beads import joint_shape

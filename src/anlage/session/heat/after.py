@@ -80,7 +80,8 @@ def after_view(wps: Wps, codes: Codes = SHIPPED, system: System = "si") -> After
     """Return what is to be said of a procedure after its last pass, in the reader's units."""
     begins, said = lower_transformations(wps), _Said(wps, codes, system)
     hardens = any(side.family and families()[side.family].preheat != "none" for side in sides_of(wps))
-    lines = [*said.of_treatment(hardens=hardens), *said.of_transformation(begins), *said.of_release(hardens=hardens)]
+    may_harden = hardens or not all(side.family for side in sides_of(wps))
+    lines = [*said.of_treatment(hardens=may_harden), *said.of_transformation(begins), *said.of_release(hardens=hardens)]
     band = said.asked(TEMPERATURE, thickest_mm(wps)) if said.name else None
     allowed = band.sure.parts[0] if band is not None and has_numbers(band.sure) else None
     return AfterView(
@@ -125,9 +126,16 @@ class _Said:
         hold = self.wps.pwht
         yield from self._by_code(TEMPERATURE, _numbers(hold.temperature_c), "heat treatment", "Its temperature")
         yield from self._by_code(HOLD, _numbers(hold.time_h), "the hold", "Its hold")
+        yield from self._rates()
+
+    def _rates(self) -> Iterator[Line]:
+        """Yield whether it is heated and cooled no faster than the code allows; one line where that is not known."""
+        asked = [found for name in RATES if (found := self.asked(name, self.drawn)) is not None]
+        if asked and not any(has_numbers(found.sure) or found.lacks for found in asked):
+            yield Line("unproven", f"How fast it is heated and cooled cannot be judged: {_open(asked[0])}.")
+            return
         for name, word in zip(RATES, ("heating", "cooling"), strict=True):
-            stated = getattr(self.wps.after, name)
-            yield from self._by_code(name, _numbers(stated), word, f"Its {word} rate")
+            yield from self._by_code(name, _numbers(getattr(self.wps.after, name)), word, f"Its {word} rate")
 
     def _whether(self, kind: str | None) -> Line:
         """Return whether heat treatment is asked, and stated."""

@@ -112,7 +112,9 @@ def has_numbers(allowed: Range) -> TypeGuard[Numbers]:
 def asked_by(
     code: str, sides: Sequence[SideFacts], variable: str, *, units: System = "si", codes: Codes = SHIPPED
 ) -> Asked | None:
-    """Return what a code asks of a joint in one variable; `None` where it says nothing of one of the sides.
+    """Return what a code asks of a joint in one variable; `None` where it asks nothing of either side.
+
+    A side that it asks nothing of does not free the other: carbon steel is preheated, whatever it is joined to.
 
     Parameters
     ----------
@@ -136,7 +138,7 @@ def asked_by(
     pack, _ = codes.edition_of(code, CONSTRUCTION)
     found = [_of_side(_Same(pack), side, variable, units) for side in sides]
     known = [each for each in found if each is not None]
-    if not known or len(known) < len(found):
+    if not known:
         return None
     sure, possible = known[0].sure, known[0].possible
     for each in known[1:]:

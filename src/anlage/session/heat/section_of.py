@@ -6,7 +6,6 @@ from functools import cache
 from typing import Literal
 
 from anlage.core.beads import Bead
-from anlage.core.errors import InputError
 from anlage.core.joint import MAKES
 from anlage.core.machine import Calibrated
 from anlage.core.procedure import Deposit, Wps
@@ -29,8 +28,8 @@ from anlage.core.thermal.section.metals import MetalHeat, heat_table, metal_name
 from anlage.core.thermal.section.tables import HeatTable
 from anlage.data.heat_tables import heat_metals
 from anlage.session.heat.cooling import widened_heats
-from anlage.session.heat.measured import measuring_mm
 from anlage.session.heat.meters import NO_MACHINES
+from anlage.session.heat.reading_place import reading_places_of
 from anlage.session.heat.sequence import (
     AMBIENT_C,
     FINE_MM,
@@ -49,8 +48,7 @@ from anlage.session.weld.analyses import Side, filler_analysis, sides_of
 from anlage.session.weld.beads import bead_layout, joint_shape
 
 Outline = tuple[tuple[float, float], ...]
-STEPS_ALONG = 6  # places between weld and reading at which there has to be a face
-UNDER_MM, ON = 0.2, 1e-6  # how far under a face its metal is looked for; edges so near lie on each other
+ON = 1e-6  # mm: edges so near lie on each other
 STAINLESS_CR, NICKEL_NI = 10.5, 40.0  # % by mass: where a deposit conducts as stainless, as nickel
 
 
@@ -97,7 +95,7 @@ def section_case(wps: Wps, corner: Corner, works: Calibrated = NO_MACHINES) -> S
     areas = []
     for n, outline in enumerate(outlines_of(shape, piece.half_width_mm)):
         areas.append(AreaCase(names[min(n, len(names) - 1)], outline, preheat.minimum_c))
-    places = _places(wps, areas)
+    places = reading_places_of(wps, [area.outline_mm for area in areas])
     sources = list(_sources(wps, corner, (names[0], frozenset(places)), works))
     metals |= {each.metal: MetalCase(catalogue=each.metal) for each in sources if each.metal is not None}
     ambient = AMBIENT_C if piece.ambient_c is None else piece.ambient_c
@@ -192,61 +190,8 @@ def _pipe(wps: Wps) -> PipeCase | None:
     return PipeCase(wps.joint.od_mm)
 
 
-def _places(wps: Wps, areas: list[AreaCase]) -> dict[str, tuple[float, float]]:
-    """Return where the most between passes is read: on a face beside the weld, so far from its edge.
-
-    A tee or lap that is welded from both sides is read on the side of the pass: no heat crosses the faces between.
-
-    Raises
-    ------
-    InputError : no member reaches so far
-    """
-    shape = joint_shape(wps)
-    assert shape is not None
-    family = MAKES[wps.joint.kind].family if wps.joint.kind else ""
-    sides = {1: PLACE, 2: OTHER_PLACE} if family in PLATES else {1: PLACE}
-    found = {}
-    for side, name in sides.items():
-        ends = [point for groove in shape.grooves if groove.side == side for point in groove.mouth]
-        if ends:
-            found[name] = _beside(ends, wps, areas, last=side == 2)
-    return found
-
-
-def _beside(ends: list[tuple[float, float]], wps: Wps, areas: list[AreaCase], *, last: bool) -> tuple[float, float]:
-    """Return the place beside the outer end of some mouths, on the right where there is metal, else on the left."""
-    far = measuring_mm(wps)
-    order = sorted(ends, key=lambda each: (each[0], -each[1]), reverse=not last)
-    ways = (-1.0, 1.0) if last else (1.0, -1.0)
-    for away, (x, y) in ((way, end) for way in ways for end in (order if way == ways[0] else reversed(order))):
-        way = [(x + away * far * n / STEPS_ALONG, y) for n in range(1, STEPS_ALONG + 1)]
-        if all(_is_on_face(point, areas) for point in way):
-            return way[-1]
-    half = wps.piece.half_width_mm or 0.0
-    mend = f"state a half width of {max(abs(x) for x, _ in ends) + far:.0f} mm or more"
-    raise InputError(f"{half:.0f} mm ends before the place that is read", where="half width", mend=mend)
-
-
-def _is_on_face(point: tuple[float, float], areas: list[AreaCase]) -> bool:
-    """Return whether a point lies on a level face of the metal, and neither within nor off it."""
-    x, y = point
-    under, over = (any(holds(each.outline_mm, (x, y + off)) for each in areas) for off in (-UNDER_MM, UNDER_MM))
-    return under is not over
-
-
 def _read_for(bead: Bead, read: frozenset[str]) -> str:
     return OTHER_PLACE if bead.side == 2 and OTHER_PLACE in read else PLACE
-
-
-def holds(outline: Outline, point: tuple[float, float]) -> bool:
-    """Return whether a point lies within an outline."""
-    x, y = point
-    crossed = [
-        ax + (y - ay) / (by - ay) * (bx - ax)
-        for (ax, ay), (bx, by) in zip(outline, (*outline[1:], outline[0]), strict=True)
-        if (ay > y) != (by > y)
-    ]
-    return sum(each > x for each in crossed) % 2 == 1
 
 
 def _contacts(wps: Wps, corner: Corner, sources: list[SourceCase], areas: list[AreaCase]) -> Iterator[ContactCase]:

@@ -104,7 +104,7 @@ def asked_of(wps: Wps) -> Asked:
     """Return what a procedure must state before its waits can be worked out."""
     heats, layout = heat_inputs(wps), bead_layout(wps)
     missing = []
-    if wps.joint.kind is not None and not _is_run(wps):
+    if wps.joint.kind is not None and not is_run(wps):
         missing.append(("joint/kind", "a butt joint, or a tee, corner or lap joint of plates: no other is run yet"))
     elif layout is None or not layout.beads:
         missing.append(("joint/kind", "a joint that can be drawn, with passes in it"))
@@ -126,7 +126,7 @@ def asked_of(wps: Wps) -> Asked:
     return Asked(tuple(missing))
 
 
-def _is_run(wps: Wps) -> bool:
+def is_run(wps: Wps) -> bool:
     """Return whether the section of such a joint is the same all along its seam."""
     family = MAKES[wps.joint.kind].family if wps.joint.kind else ""
     return family == "butt" or (family in PLATES and wps.joint.product != "pipe")
