@@ -1,5 +1,6 @@
 """Waits of an open procedure: what must be stated, what comes out, how it moves with heat, piece and limit."""
 
+import numpy as np
 import pytest
 from msgspec.structs import replace
 
@@ -7,6 +8,7 @@ from anlage.core.document import read_strict, with_at
 from anlage.core.procedure import WPS
 from anlage.core.ranges import Interval
 from anlage.data.files import FOLDER
+from anlage.session.heat import section_runs
 from anlage.session.heat.known_waits import known_waits, worked_out
 from anlage.session.heat.measured import measuring_mm
 from anlage.session.heat.purge_picture import purge_picture
@@ -94,7 +96,7 @@ def test_a_limit_that_is_never_reached_has_no_number(pipe):
 
 
 def test_a_run_can_be_given_up(pipe):
-    assert waits_of(pipe, lambda: False) == "Given up."
+    assert waits_of(pipe, lambda _share: False) == "Given up."
 
 
 def test_a_place_beyond_the_piece_is_said_and_not_run(pipe):
@@ -119,7 +121,9 @@ def test_the_words_and_the_curve(waits, pipe):
     assert minutes(Interval(30, 90)) == "0.5 to 1.5 min"
     assert minutes(Interval(600, 1200)) == "10 to 20 min"
     assert minutes(Interval(7200, 10800)) == "2.0 to 3.0 h"
-    assert pass_rows(waits, "us")[0] == ("1", "none", "68 °F", "68 °F")
+    assert pass_rows(waits, "us")[0][:4] == ("1", "none", "68 °F", "68 °F")
+    low, high = (float(each) for each in pass_rows(waits, "us")[0][4].removesuffix(" °F").split(" to "))
+    assert 250 < low < high < 550  # the peak, 26 mm from the groove of a wall of 6.55 mm
     assert sequence_picture(pipe, waits, SHEET).items
 
 
@@ -167,7 +171,7 @@ def test_what_was_worked_out_is_given_again_until_something_of_it_changes(pipe):
 
 def test_a_run_that_was_given_up_is_not_kept(pipe):
     other = with_text(pipe, "piece/half_width_mm", "147", "si")
-    assert worked_out(other, goes_on=lambda: False) == GIVEN_UP
+    assert worked_out(other, goes_on=lambda _share: False) == GIVEN_UP
     assert known_waits(other) is None
 
 
@@ -184,3 +188,33 @@ def test_the_floor_is_told_every_wait(waits):
         "Heat again ahead of the arc of pass 2 to 3: it comes to metal below the least.",
     )
     assert (never.waited_s, waits.waited_s.high) == (None, sum(each.wait_s.high for each in waits.passes))
+
+
+def test_an_edit_of_a_late_pass_starts_there_and_says_what_a_whole_run_says(pipe):
+    """What is taken up from the last run and what is run anew come to the same waits, curve and film."""
+    shares: list[float] = []
+    section_runs._last.clear()
+    waits_of(pipe, lambda share: shares.append(share) or True)
+    late = with_text(pipe, f"passes/{pipe.passes[3].id}/travel_speed_mm_min", "52..64", "si")
+    taken_up: list[float] = []
+    quick = waits_of(late, lambda share: taken_up.append(share) or True)
+    assert len(taken_up) < 0.5 * len(shares)
+    assert taken_up[0] >= 0.3
+    assert max(shares) <= 1.0
+    assert shares == sorted(shares)
+    section_runs._last.clear()
+    whole = waits_of(late)
+    for one, other in zip(quick.passes, whole.passes, strict=True):
+        for name in ("wait_s", "before_c", "reached_c", "peak_c"):
+            ends = [(getattr(each, name).low, getattr(each, name).high) for each in (one, other)]
+            assert ends[0] == pytest.approx(ends[1], rel=1e-9)
+    assert quick.total_s.high == pytest.approx(whole.total_s.high, rel=1e-9)
+    assert quick.film.frames.times == pytest.approx(whole.film.frames.times)
+    assert np.allclose(quick.film.frames.fields, whole.film.frames.fields, rtol=1e-5, equal_nan=True)
+
+
+def test_another_piece_is_run_from_the_start(pipe):
+    waits_of(pipe)
+    taken: list[float] = []
+    waits_of(with_text(pipe, "piece/half_width_mm", "160", "si"), lambda share: taken.append(share) or True)
+    assert taken[0] == 0.0

@@ -112,7 +112,7 @@ def test_the_sequence_says_what_is_missing_then_how_long_to_wait(heat):
     wait_for(heat, lambda: shown.waits is not None and not shown.is_running)
     assert shown.headline.text().startswith("Wait up to")
     assert "First arc to last" in shown.total.text()
-    assert [label.text() for label in shown._cells[4:6]] == ["1", "none"]
+    assert [label.text() for label in shown._cells[5:7]] == ["1", "none"]
     assert shown.picture.placed is not None
     heat.document.type_text("piece/half_width_mm", "")
     heat.settle()

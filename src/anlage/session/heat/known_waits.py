@@ -21,7 +21,7 @@ def known_waits(wps: Wps, works: Calibrated = NO_MACHINES) -> Waits | str | None
 
 
 def worked_out(
-    wps: Wps, works: Calibrated = NO_MACHINES, goes_on: Callable[[], bool] = lambda: True
+    wps: Wps, works: Calibrated = NO_MACHINES, goes_on: Callable[[float], bool] = lambda _share: True
 ) -> Waits | str | None:
     """Return the waits of a procedure, run where they are not known yet; `None` where something of it is missing.
 

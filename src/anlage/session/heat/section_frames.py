@@ -84,6 +84,14 @@ class Recorder:
             self._times, self._fields = self._times[::2], self._fields[::2]
             self._every *= 2
 
+    def until(self, time_s: float) -> "Recorder":
+        """Return what was taken up to a time, to be gone on with."""
+        other = Recorder(self._lines)
+        count = int(np.searchsorted(self._times, time_s, side="right"))
+        other._times, other._fields = self._times[:count], self._fields[:count]
+        other._every, other._seen = self._every, count * self._every
+        return other
+
     def frames(self) -> Frames | None:
         """Return what was kept, the last frame in any case; `None` where that is no two frames."""
         if self._last is not None and self._last[0] > self._times[-1]:

@@ -6,12 +6,12 @@ the darkest. What the picture may not claim stands beside it.
 
 import math
 from collections.abc import Callable, Iterator
+from functools import partial
 from typing import TYPE_CHECKING, Literal
 
 from msgspec import Struct
 
 from anlage.core.document import kept
-from anlage.core.drawing.curves import read_at
 from anlage.core.errors import AnlageError
 from anlage.core.joint import MAKES, Member, Shape
 from anlage.core.machine import Calibrated
@@ -24,6 +24,7 @@ from anlage.session.weld.beads import bead_layout
 
 if TYPE_CHECKING:
     from anlage.session.heat.section_frames import Frames
+    from anlage.session.heat.section_runs import Ran
 
 STOP_S, AMBIENT_C = 60.0, 20.0
 POOL_MM = 12.0  # length of the pool: a station is under the arc for so long (M)
@@ -36,6 +37,7 @@ PLACE, OTHER_PLACE = "place", "place of the other side"
 PLATES = ("tee", "corner", "lap")  # families whose members are plates: run where the product is no pipe
 GIVEN_UP = "Given up."
 Corner = Literal["long", "short"]
+CORNERS: tuple[Corner, Corner] = ("long", "short")
 
 
 class Film(Struct, frozen=True):
@@ -61,7 +63,8 @@ class PassWait(Struct, frozen=True):
     """One pass: its number and id, the wait before it [s], and two temperatures [°C], shortest to longest.
 
     `before_c` is what is read at the hottest place before the arc is struck, against the most between passes;
-    `reached_c` what the arc comes to there at the end of a lap, when the joint is coldest, against the least preheat.
+    `reached_c` what the arc comes to there at the end of a lap, when the joint is coldest, against the least preheat;
+    `peak_c` the most that the place comes to after it.
     """
 
     number: int
@@ -69,6 +72,7 @@ class PassWait(Struct, frozen=True):
     wait_s: Interval | None
     before_c: Interval | None
     reached_c: Interval | None = None
+    peak_c: Interval | None = None
 
 
 class Waits(Struct, frozen=True):
@@ -139,73 +143,44 @@ def seam_length(wps: Wps) -> float | None:
     return wps.joint.seam_length_mm
 
 
-def waits_of(wps: Wps, goes_on: Callable[[], bool] = lambda: True, works: Calibrated = NO_MACHINES) -> Waits | str:
+def waits_of(
+    wps: Wps, goes_on: Callable[[float], bool] = lambda _share: True, works: Calibrated = NO_MACHINES
+) -> Waits | str:
     """Return the waits of a procedure, or a sentence why there are none.
 
     Parameters
     ----------
     wps : a procedure of which nothing is asked any more, by `asked_of`
-    goes_on : asked after every step; once it says no, the run is given up
+    goes_on : told after every step how much is done, 0 to 1; once it says no, the run is given up
     works : the machines; how far their meters may be off widens the range
     """
-    found = {}
-    for corner in ("long", "short"):
+    from anlage.session.heat.section_runs import run_corner
+
+    def of_corner(n: int, share: float) -> bool:
+        return goes_on((n + share) / len(CORNERS))
+
+    found = []
+    for n, corner in enumerate(CORNERS):
         try:
-            run = _run(wps, corner, goes_on, works)
+            run = run_corner(wps, corner, partial(of_corner, n), works)
         except AnlageError as fault:
             return f"The section cannot be run: {fault}"
         if run is None:
             return GIVEN_UP
-        found[corner] = run
-    return _together(wps, found["long"], found["short"], works)
+        found.append(run)
+    return _together(wps, found[0], found[1], works)
 
 
-class _Ran(Struct, frozen=True):
-    waits: tuple[tuple[str, float | None, float | None], ...]
-    total_s: float | None
-    curve: tuple[tuple[float, float], ...]
-    starts_s: tuple[float, ...]
-    struck_s: tuple[float, ...]
-    reached_c: tuple[float, ...]  # what the place of its side has cooled to as each arc comes to it [°C]
-    film: "Film | None"
-
-
-def _run(wps: Wps, corner: Corner, goes_on: Callable[[], bool], works: Calibrated) -> _Ran | None:
-    from anlage.core.thermal.section.run import SectionRun
-    from anlage.session.heat.section_frames import Recorder
-    from anlage.session.heat.section_of import section_case, table_of_family
-
-    run = SectionRun(section_case(wps, corner, works), table_of_family)
-    recorder = Recorder(run.build.lines)
-    curves: dict[str, list[tuple[float, float]]] = {name: [] for name in run.case.probes}
-    for progress in run.advance():
-        if not goes_on():
-            return None
-        for name, celsius in progress.probes.items():
-            curves[name].append((progress.time_s, celsius))
-        if corner == "long":
-            recorder.take(progress.time_s, run.temperatures())
-    frames = recorder.frames()
-    film = None if frames is None else Film(frames, tuple(run.case.probes.values()))
-    read = [PLACE if each.wait_for is None else each.wait_for.probe for each in run.case.sources]
-    passed = run.state.passed
-    rows = tuple((each.id, each.wait_s, each.before_c.get(name)) for each, name in zip(passed, read, strict=False))
-    total = run.state.time if all(each.start_s is not None for each in passed) else None
-    starts = tuple(each.start_s for each in passed if each.start_s is not None)
-    struck = tuple(start - source.delay_s for start, source in zip(starts, run.case.sources, strict=False))
-    reached = tuple(read_at(curves[name], start) for name, start in zip(read, starts, strict=False))
-    return _Ran(rows, total, tuple(curves[PLACE]), starts, struck, reached, film)
-
-
-def _together(wps: Wps, longest: _Ran, shortest: _Ran, works: Calibrated) -> Waits:
+def _together(wps: Wps, longest: "Ran", shortest: "Ran", works: Calibrated) -> Waits:
     numbers = {each.id: n for n, each in enumerate(wps.passes, 1)}
     rows = []
     reached = [*zip(longest.reached_c, shortest.reached_c, strict=False)]
-    for n, ((own, wait, before), (_, short_wait, short_before)) in enumerate(
-        zip(longest.waits, shortest.waits, strict=False)
-    ):
+    for n, (long, short) in enumerate(zip(longest.passes, shortest.passes, strict=False)):
         came = _span(*reached[n]) if n < len(reached) else None
-        rows.append(PassWait(numbers[own], own, _span(short_wait, wait), _span(short_before, before), came))
+        rows.append(PassWait(
+            numbers[long.id], long.id, _span(short.wait_s, long.wait_s), _span(short.before_c, long.before_c), came,
+            _span(short.peak_c, long.peak_c),
+        ))  # fmt: skip
     return Waits(
         tuple(rows),
         _span(shortest.total_s, longest.total_s),
@@ -219,7 +194,7 @@ def _together(wps: Wps, longest: _Ran, shortest: _Ran, works: Calibrated) -> Wai
     )
 
 
-def _cold(least: float | None, shortest: _Ran) -> Iterator[int]:
+def _cold(least: float | None, shortest: "Ran") -> Iterator[int]:
     """Yield the passes whose arc may come to a joint under the least preheat: a long seam cools for a whole lap."""
     for number, celsius in enumerate(shortest.reached_c, 1):
         if least is not None and celsius < least - SHORT_BY_K:
@@ -237,12 +212,12 @@ def _thinned(curve: tuple[tuple[float, float], ...], most: int = 600) -> tuple[t
     return curve[::step] + curve[-1:]
 
 
-def _minding(wps: Wps, longest: _Ran) -> Iterator[str]:
+def _minding(wps: Wps, longest: "Ran") -> Iterator[str]:
     yield "Molten metal and the first seconds beside it are not predicted; a reading on the piece beats all of this."
     if longest.total_s is None:
         yield "The piece does not cool so far within 24 hours: no number for the rest."
     half, beyond = wps.piece.half_width_mm, wps.piece.beyond_mm
-    waits = [wait for _, wait, _ in longest.waits if wait]
+    waits = [each.wait_s for each in longest.passes if each.wait_s]
     reach = math.sqrt(STEEL_MM2_S * max(waits, default=0.0))
     if half is not None and reach > half and (wps.joint.product == "pipe" or beyond == 0):
         yield "The piece heats as one: a longer pause or a second piece in turn is the only help."

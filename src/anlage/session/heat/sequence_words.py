@@ -66,10 +66,16 @@ def minutes(span: Interval | None) -> str:
     return f"{high} min" if low == high else f"{low} to {high} min"
 
 
-def pass_rows(waits: Waits, system: System) -> tuple[tuple[str, str, str, str], ...]:
-    """Return a row a pass: its number, the wait before it, what is read before it, what its arc comes to."""
+def pass_rows(waits: Waits, system: System) -> tuple[tuple[str, str, str, str, str], ...]:
+    """Return a row a pass: its number, the wait before it, what is read before it, what its arc comes to, the peak."""
     return tuple(
-        (str(each.number), _wait(each), _read(each.before_c, system), _read(each.reached_c, system))
+        (
+            str(each.number),
+            _wait(each),
+            _read(each.before_c, system),
+            _read(each.reached_c, system),
+            _read(each.peak_c, system),
+        )
         for each in waits.passes
     )
 

@@ -20,7 +20,7 @@ from anlage.ui.places.heat.leaves import SEQUENCE
 from anlage.ui.places.heat.section_presenter import CurvePresenter, Look, SectionPresenter
 
 COLUMN_PX = 400
-CELLS = 4
+CELLS = 5
 
 
 class SequencePane(QWidget):
@@ -32,6 +32,7 @@ class SequencePane(QWidget):
         self.waits: Waits | None = None
         self.runs = SectionWaits(self, beside.machines)
         self.runs.ready.connect(self.refresh)
+        self.runs.progressed.connect(self._say_progress)
         self.headline, self.total, self.stated, self.minding = QLabel(), QLabel(), QLabel(), QLabel()
         self.look = Look(document)
         self.look.moved.connect(self._on_moved)
@@ -57,7 +58,7 @@ class SequencePane(QWidget):
         column.addWidget(heading("The piece"))
         column.addLayout(lay_fields(self.document, SEQUENCE, self.fields))
         Complaint(self.document, SEQUENCE, room)
-        self.rows.setHorizontalSpacing(14)
+        self.rows.setHorizontalSpacing(10)
         self.rows.setVerticalSpacing(2)
         self.rows.setColumnStretch(CELLS, 1)
         column.addLayout(self.rows)
@@ -81,6 +82,9 @@ class SequencePane(QWidget):
         """Whether a newer answer is still to come."""
         return self.runs.is_due
 
+    def _say_progress(self, share: float) -> None:
+        self.total.setText(f"Being worked out, {100 * share:.0f} % done; an edit begins anew at the pass that changed.")
+
     def _is_due(self) -> bool:
         return self.is_running and self.waits is not None
 
@@ -103,7 +107,7 @@ class SequencePane(QWidget):
             self.headline.setText("Not run yet.")
             self.total.setText(f"Still to state: {'; '.join(what for _, what in missing)}.")
         elif found is None:
-            self.total.setText("Being worked out…")
+            self._say_progress(0.0)
         else:
             self.waits = found if isinstance(found, Waits) else None
             self.headline.setText(headline(found) if isinstance(found, Waits) else "No waiting time.")
@@ -112,7 +116,7 @@ class SequencePane(QWidget):
 
     def _show(self) -> None:
         waits = self.waits
-        heads = (("Pass", "Wait before", "Read before", "The arc comes to"),) if waits else ()
+        heads = (("Pass", "Wait before", "Read before", "Arc comes to", "Peak"),) if waits else ()
         texts = [cell for row in (*heads, *(pass_rows(waits, self.document.system) if waits else ())) for cell in row]
         while len(self._cells) < len(texts):
             label = QLabel()
