@@ -49,9 +49,10 @@ def test_the_highlighted_row_is_the_document_in_front(register):
     assert register.shell.band.number.text() == "OST-W-02"
     register.settle()
     assert [text for _, text in register.desk.strip.parts()] == ["45 inside", "1 outside", "1 unproven"]
+    assert register.place.rests.text() == "Held against OST-R-02, which does not cover it."
     register.press(*["Down"] * (len(PROCEDURES) - 1))
     assert register.document.value.header.number == "OST-R-01"
-    assert register.place.rests.text() == "OST-W-01, OST-W-05 rest on it."
+    assert register.place.rests.text() == "OST-W-01 rests on it."
     register.press("Home")
     assert register.place.rests.text() == "Rests on OST-R-01."
     register.place.search.setFocus()

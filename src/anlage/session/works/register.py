@@ -48,7 +48,8 @@ class RegisterRow(Struct, frozen=True, kw_only=True):
     thickness_mm: Interval | None = None
     diameter_mm: Interval | None = None
     gaps: tuple[Interval, ...] = ()
-    rests_on: tuple[str, ...] = ()  # the numbers of the records that a procedure rests on, or is judged by
+    rests_on: tuple[str, ...] = ()  # the numbers of the records that cover a deposit of a procedure
+    judged_by: tuple[str, ...] = ()  # of those that it is held against and that cover none
     fallen: str = ""  # why the last revision, inside when it was issued, is so no more
 
     def matches(self, text: str) -> bool:
@@ -133,15 +134,24 @@ def procedure_row(shown: Shown) -> RegisterRow:
     return RegisterRow(
         id=own, kind="wps", number=header.number, title=header.title, state=state, verdict=verdict, said=said,
         thickness_mm=wps.range.thickness_mm, diameter_mm=wps.range.diameter_mm, gaps=_gaps(proof),
-        rests_on=() if proof.judgement is None else proof.judgement.records(),
+        rests_on=(covering := _covering(proof)),
+        judged_by=tuple(each for each in proof.judgement.records() if each not in covering) if proof.judgement else (),
         fallen=fallen(shown.last, shown.assessor.assess, shown.seen.system),
     )  # fmt: skip
+
+
+def _covering(proof: Assessment) -> tuple[str, ...]:
+    """Return the records that cover a deposit, in the order of their names."""
+    supports = proof.judgement.supports if proof.judgement is not None else ()
+    return tuple(sorted({record for records in supports for record in records}))
 
 
 def resting_sentence(rows: Sequence[RegisterRow], row: RegisterRow) -> str:
     """Return which records a procedure rests on, or which procedures rest on a record; "" for none."""
     if row.kind != RECORD.id:
-        return f"Rests on {', '.join(row.rests_on)}." if row.rests_on else ""
+        rests = f"Rests on {', '.join(row.rests_on)}." if row.rests_on else ""
+        judged = f"Held against {', '.join(row.judged_by)}, which does not cover it." if row.judged_by else ""
+        return " ".join(filter(None, (rests, judged)))
     resting = [each.number for each in rows if row.number and row.number in each.rests_on]
     still = any(each.kind == "wps" and not each.verdict for each in rows)
     said = f"{', '.join(resting)} {'rests' if len(resting) == 1 else 'rest'} on it." if resting else ""
