@@ -25,6 +25,7 @@ HALVINGS = 18  # to a ten-thousandth of a kJ/mm
 SOFT = "This metal does not harden: neither cooling time nor hardness is asked."
 SCATTER_HV = 30.0  # of both models (M)
 AMBIENT_C = 20.0
+_band_kept: "tuple[tuple[object, ...], HeatBand] | None" = None
 
 
 class PassCooling(Struct, frozen=True):
@@ -88,8 +89,7 @@ def cooling_view(wps: Wps, works: Calibrated = NO_MACHINES) -> CoolingView:
     """Return how a procedure's passes cool; `works` says how far the meters of its machines may be off."""
     side, missing = _side(wps)
     limit, source = _limit(wps, side)
-    window = hardness_limits().window(side.metal.smys_mpa) if side and side.metal and side.metal.smys_mpa else None
-    span = (window.low, window.high) if window else None
+    span = _window(side) if side is not None else None
     if side is None or missing:
         return CoolingView((), HeatBand(None, None, "", ""), limit, source, span, missing, (), missing == SOFT)
     passes = tuple(_passes(wps, side))
@@ -99,7 +99,7 @@ def cooling_view(wps: Wps, works: Calibrated = NO_MACHINES) -> CoolingView:
     doubts = (*_doubts(wps, side, passes, limit), *_by_meters(wps, side, works, limit))
     return CoolingView(
         passes,
-        _band(wps, side, limit, span),
+        heat_band(wps),
         limit,
         source,
         span,
@@ -107,6 +107,28 @@ def cooling_view(wps: Wps, works: Calibrated = NO_MACHINES) -> CoolingView:
         (*_sentences(wps, side, passes), *_said_of_meters(wps, side, passes, works)),
         doubts=doubts,
     )
+
+
+def heat_band(wps: Wps) -> HeatBand:
+    """Return the heat input in which hardness and cooling hold; it hangs on metal, joint and preheat, on no pass."""
+    global _band_kept  # noqa: PLW0603 - edits of passes leave it as it is
+    parts = (wps.metals, wps.joint, wps.preheat, wps.pwht, wps.header)
+    known = _band_kept
+    if known is not None and all(a is b for a, b in zip(known[0], parts, strict=True)):
+        return known[1]
+    side, missing = _side(wps)
+    if side is None or missing:
+        found = HeatBand(None, None, "", "")
+    else:
+        found = _band(wps, side, _limit(wps, side)[0], _window(side))
+    _band_kept = parts, found
+    return found
+
+
+def _window(side: Side) -> tuple[float, float] | None:
+    """Return the t8/5 that makers of such steel recommend [s]."""
+    window = hardness_limits().window(side.metal.smys_mpa) if side.metal and side.metal.smys_mpa else None
+    return (window.low, window.high) if window else None
 
 
 def _doubts(wps: Wps, side: Side, passes: Sequence[PassCooling], limit: float | None) -> Iterator[str]:

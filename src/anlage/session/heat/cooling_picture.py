@@ -5,7 +5,7 @@ from anlage.core.procedure import Wps
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
-from anlage.session.heat.cooling import CoolingView, cooling_view, hardness_curves
+from anlage.session.heat.cooling import CoolingView, cooling_view, hardness_curves, heat_band
 from anlage.session.weld.figures import thermal_efficiency_of
 from anlage.session.weld.pictures import Sheet
 
@@ -75,18 +75,18 @@ def pass_rows(view: CoolingView, system: System) -> tuple[tuple[str, ...], ...]:
 
 def cooling_limits(wps: Wps, chosen: str, system: System) -> tuple[HeatLimit, ...]:
     """Return the band of the chosen pass as arc energies for the operating window; none where nothing limits it."""
-    view = cooling_view(wps)
+    band = heat_band(wps)
     own = next((each for each in wps.passes if each.id == chosen), None)
     deposit = next((each for each in wps.deposits if own is not None and each.id == own.deposit), None)
     row = thermal_efficiency_of(deposit) if deposit is not None else None
     if row is None or not row.k:
         return ()
-    if view.band.least is not None and view.band.most is not None and view.band.least > view.band.most:
+    if band.least is not None and band.most is not None and band.least > band.most:
         return ()  # no heat keeps both: the preheat decides, not this window
     found = []
     for heat, why, is_least in (
-        (view.band.least, view.band.why_least, True),
-        (view.band.most, view.band.why_most, False),
+        (band.least, band.why_least, True),
+        (band.most, band.why_most, False),
     ):
         if heat is not None:
             energy = heat / row.k
