@@ -185,3 +185,11 @@ def test_the_most_between_passes_is_held_against_the_code_of_the_job(shell):
     assert preheat_view(at).interpass_verdict()[0] == "inside"
     assert preheat_view(stated(over, header__construction_code="")).interpass_verdict() == ("", "")
     assert "626 °F between passes" in preheat_view(over).interpass_verdict("us")[1]
+
+
+@pytest.mark.parametrize("code", ["b31.8", "b31.3:1999", "asme-ix"])
+def test_a_construction_code_that_nobody_knows_leaves_the_preheat_open(analysed, code):
+    verdict, sentence = preheat_view(with_at(analysed, "header/construction_code", code)).verdict()
+    assert verdict == "unproven"
+    assert sentence.startswith(f"What {code} asks is not known: ")
+    assert preheat_view(with_at(analysed, "header/construction_code", "b31.3:2014")).verdict()[0] == "inside"

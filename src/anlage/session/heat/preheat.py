@@ -79,7 +79,7 @@ def preheat_view(wps: Wps, codes: Codes = SHIPPED, works: Calibrated = NO_MACHIN
     p = wps.preheat
     return PreheatView(
         tuple(asks), told, sentences, tuple(wants.values()), governing, p.minimum_c, p.interpass_maximum_c, usual,
-        unstated, worst, _doubt(given, wants), _taken(wps, governing, given, wants, codes),
+        unstated, worst, _doubt(given, wants) or _code_doubt(wps, codes), _taken(wps, governing, given, wants, codes),
         _code_interpass(wps, given, codes),
     )  # fmt: skip
 
@@ -107,6 +107,18 @@ def _taken(wps: Wps, governing: Ask | None, given: Given, wants: dict[str, Famil
     return (
         governing if found is None else replace(found, note="; ".join(filter(None, (found.note, f"in {thick:g} mm"))))
     )
+
+
+def _code_doubt(wps: Wps, codes: Codes) -> str:
+    """Return why what the job's construction code asks is not known at all; "" where it is, or none is named."""
+    own = wps.header.construction_code
+    if not own:
+        return ""
+    try:
+        codes.edition_of(own, CONSTRUCTION)
+    except AnlageError as fault:
+        return f"What {own} asks is not known: {fault.what}."
+    return ""
 
 
 def _doubt(given: Given, wants: dict[str, Family]) -> str:
