@@ -2,13 +2,13 @@
 
 import pytest
 
-from anlage.core.document import read_strict
+from anlage.core.document import read_strict, with_at
 from anlage.core.drawing import Marker, Path
 from anlage.core.procedure import WPS
 from anlage.data.files import FOLDER
 from anlage.session.heat.after import after_view, with_treatment
 from anlage.session.heat.after_picture import DRAWN_K_H, after_axes, after_picture, course_of
-from anlage.session.heat.lower_transformation import MARGIN_K, lower_transformations
+from anlage.session.heat.lower_transformation import MARGIN_K, does_transform, lower_transformations
 from anlage.session.leaves.text import with_text
 from anlage.session.weld.pictures import Sheet
 
@@ -118,6 +118,22 @@ def test_a_metal_whose_transformation_nobody_knows_leaves_it_open(stub):
     assert any(own == "unproven" and "ask its maker" in text for own, text in told), told
     assert "martensite" in after_view(nine).cautions[0]
     assert after_view(nine).takes is None
+
+
+@pytest.mark.parametrize(
+    ("chromium", "nickel", "transforms"),
+    [(0.0, 0.0, True), (2.3, 0.0, True), (0.1, 9.0, True), (9.0, 0.6, True), (12.0, 0.5, True), (12.0, 4.5, True),
+     (20.0, 10.0, False), (22.5, 8.5, False), (0.1, 92.0, False), (19.0, 70.0, False)],
+)  # fmt: skip
+def test_martensitic_metal_transforms_and_austenitic_metal_does_not(chromium, nickel, transforms):
+    assert does_transform({"Cr": chromium, "Ni": nickel}) is transforms
+
+
+@pytest.mark.parametrize("filler", ["ER308L", "ER309L", "ER2209", "ERNiCr-3"])
+def test_austenitic_duplex_and_nickel_fillers_do_not_transform(stub, filler):
+    deposit = stub.deposits[0].id
+    names = [each.name for each in lower_transformations(with_at(stub, f"deposits/{deposit}/filler", filler))]
+    assert filler not in names
 
 
 def test_metals_that_do_not_transform_are_asked_nothing_of_it():

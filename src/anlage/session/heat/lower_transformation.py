@@ -4,10 +4,9 @@ from collections.abc import Iterator, Mapping
 
 from msgspec import Struct
 
-from anlage.core.metal.analyses import FERROUS
 from anlage.core.metal.indices import summed
 from anlage.core.procedure import Wps
-from anlage.data.metal_tables import indices
+from anlage.data.metal_tables import families, indices
 from anlage.session.judging.editions import edition_of
 from anlage.session.judging.metals import group_of
 from anlage.session.weld.analyses import Side, filler_analysis, sides_of
@@ -15,7 +14,8 @@ from anlage.session.weld.analyses import Side, filler_analysis, sides_of
 TABLE = "asme-ix"  # whose table of groups is read
 MARGIN_K = 25.0  # of a heat treatment below it, and the scatter of the sums: 20 to 30 K is the trade's (M)
 NINE_CHROMIUM = 6.0  # %: above, the sum reads 40 to 80 K high
-MOST_ALLOYED = 10.0  # % chromium or nickel of what a filler lays: above, it does not transform so
+MOST_NICKEL = 10.0  # % of what a filler lays: above, it does not transform
+STAINLESS_CR, AUSTENITIC_NI = 10.0, 6.0  # %: with both it is austenitic or duplex
 INDEX = "ac1_andrews_c"
 
 
@@ -40,10 +40,21 @@ def lower_transformations(wps: Wps) -> tuple[Begins, ...]:
     return (*sides, *_of_fillers(wps)) if sides else ()
 
 
+def does_transform(composition: Mapping[str, float]) -> bool:
+    """Return whether what a filler lays [%] is neither austenitic nor duplex nor nickel; martensitic metal transforms.
+
+    Sources
+    -------
+    Common practice, no source: the limits are from memory, M.
+    """
+    chromium, nickel = (composition.get(name, 0.0) for name in ("Cr", "Ni"))
+    return nickel <= MOST_NICKEL and not (chromium > STAINLESS_CR and nickel >= AUSTENITIC_NI)
+
+
 def _of_sides(wps: Wps) -> Iterator[Begins]:
     for side in sides_of(wps):
-        if side.family and side.family not in FERROUS:
-            continue
+        if side.family and families()[side.family].preheat == "none":
+            continue  # it does not transform
         of_group, of_steel = _by_group(wps, side), _by_certificate(side)
         known = [each for each in (of_group, of_steel) if each is not None]
         lowest = min(known, default=None)
@@ -67,13 +78,10 @@ def _of_fillers(wps: Wps) -> Iterator[Begins]:
     seen = set()
     for deposit in wps.deposits:
         found = filler_analysis(deposit)
-        if found is None or found.name in seen or not _is_ferritic(found.composition):
+        if found is None or found.name in seen or not does_transform(found.composition):
             continue
         seen.add(found.name)
         nine = found.composition.get("Cr", 0.0) > NINE_CHROMIUM
         value = None if nine else summed(found.composition, indices()[INDEX]).value
-        yield Begins(found.name, value, "not known for 9 % chromium: ask its maker" if nine else "typical (Andrews)")
-
-
-def _is_ferritic(composition: Mapping[str, float]) -> bool:
-    return all(composition.get(name, 0.0) <= MOST_ALLOYED for name in ("Cr", "Ni"))
+        basis = f"not known over {NINE_CHROMIUM:g} % chromium: ask its maker" if nine else "typical (Andrews)"
+        yield Begins(found.name, value, basis)
