@@ -6,10 +6,29 @@ from anlage.core.catalogue import Gas, Vocabulary, read_rows, read_vocabulary
 from anlage.core.errors import FormatError, UnknownNameError, closest
 
 
-@pytest.mark.parametrize("name", ["A516-70", "SA-516 70", "sa516 gr. 70", "SA-516 Grade 70", "a516 70"])
+@pytest.mark.parametrize("name", [
+    "A516-70", "SA-516 70", "sa516 gr. 70", "SA-516 Grade 70", "a516 70", "ASTM A516/A516M Gr 70", "asme SA-516 Gr.70",
+    "ASTM A516/A516M, 70 [485]",
+])  # fmt: skip
 def test_a_metal_has_one_row_under_all_its_spellings(name, shelves):
     group = shelves.metal_group(name)
     assert (group.name, group.group("p_number"), group.group("group_number")) == ("A516-70", "1", "2")
+
+
+@pytest.mark.parametrize(
+    ("written", "row"),
+    [("EN 10025-2:2019 S355J2+N", "S355J2"), ("DIN EN 10025 S355J2 + AR", "S355J2"), ("A240 TP304L", "A240-304L"),
+     ("SA-240 Type 304L", "A240-304L"), ("A312-304L", "A312-TP304L"), ("ASTM A36", "A36"),
+     ("EN 10088-2 / EN 10028-7 X5CrNi18-10", "1.4301"), ("EN AW-5083-O", "EN-AW-5083-O")],
+)  # fmt: skip
+def test_the_standard_and_the_delivery_before_and_after_a_grade_do_not_count(written, row, shelves):
+    assert shelves.metal_group(written).name == row
+
+
+@pytest.mark.parametrize("written", ["ASTM", "EN 10025-2", "S355J2+QT", "AISI 4130", "A516/A516M", "ASTM A5"])
+def test_what_names_no_grade_is_found_nowhere(written, shelves):
+    with pytest.raises(UnknownNameError):
+        shelves.metal_group(written)
 
 
 def test_a_metal_of_qw_422_alone_is_found_by_name_and_uns(shelves):

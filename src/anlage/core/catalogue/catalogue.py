@@ -119,7 +119,7 @@ class Catalogue:
         UnknownNameError : neither table has the metal
         """
         key = metal_key(name)
-        if metal := self._metals.get(key):
+        if metal := self._metal(key):
             groups = {system: getattr(metal, column) for system, column in GROUP_COLUMNS.items()}
             return MetalGroup(metal.id, groups, metal.confidence, metal.source, metal.smys_mpa)
         if row := self._p_rows.get(key):
@@ -130,7 +130,7 @@ class Catalogue:
 
     def base_metal(self, name: str) -> BaseMetal | None:
         """Return the grade of this name with composition and strength; `None` where the table has none."""
-        return self._metals.get(metal_key(name))
+        return self._metal(metal_key(name))
 
     def filler(self, name: str, *, where: str = "filler") -> Filler:
         """Return the filler of this classification; optional hydrogen and moisture designators do not count.
@@ -222,7 +222,15 @@ class Catalogue:
 
     @cached_property
     def _metals(self) -> Mapping[str, BaseMetal]:
-        return _by(self.base_metals, lambda metal: (metal_key(metal.id), metal_key(f"{metal.spec}{metal.grade}")))
+        return _by(self.base_metals, lambda metal: (metal_key(metal.id),))
+
+    @cached_property
+    def _metals_in_full(self) -> Mapping[str, BaseMetal]:
+        return _by(self.base_metals, lambda metal: (metal_key(f"{metal.spec} {metal.grade}"),))
+
+    def _metal(self, key: str) -> BaseMetal | None:
+        # Names in full are asked for seldom, and a start makes keys for what it asks alone.
+        return self._metals.get(key) or self._metals_in_full.get(key)
 
     @cached_property
     def _p_rows(self) -> Mapping[str, PNumberRow]:

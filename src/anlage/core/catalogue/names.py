@@ -3,9 +3,13 @@
 import re
 
 _NOISE = re.compile(
-    r"\b(?:gr|grade|type|class|cl|tp|sch|schedule|nps)\b\.?|(?<=\d)(?:gr|cl)\.?(?=\s?\d)", re.IGNORECASE
+    r"\b(?:gr|grade|type|class|cl|tp|sch|schedule|nps)\b\.?|(?<=\d)(?:gr|cl)\.?(?=\s?\d)|\btp(?=\d)"
+    r"|^(?:ASTM|ASME|(?:DIN )?EN(?: ISO)? 1\d{4}(?:-\d)?(?::\d{4})?)[ :]+(?=\w)"  # whose standard it is
+    r"|(?<=\d)/[AB]\d+M\b"  # A516/A516M: the metric twin
+    r"|(?<=\w)\s*\+\s*(?:AR|N)$",  # S355J2+N: as rolled or normalized, one group
+    re.IGNORECASE,
 )
-_ASME_PREFIX = re.compile(r"^s(?=[ab]-?\d)", re.IGNORECASE)
+_ASME_PREFIX = re.compile(r"^\s*s(?=[ab]-?\d)", re.IGNORECASE)
 _FILLER_SPEC = re.compile(r"^(?:AWS |ASME )?(?:SFA|A)[- ]?5\.\d+M?[ :/]+")  # the specification before a classification
 # Optional designators of AWS covered-electrode and wire names: diffusible hydrogen, moisture resistance.
 _DESIGNATOR = re.compile(r"[\s-]*H(?:2|4|8|16)R?$|(?<=\d)R$|\s+R$")
@@ -16,8 +20,10 @@ def metal_key(name: str) -> str:
 
     Examples
     --------
-    >>> metal_key("SA-516 Gr. 70"), metal_key("A516-70")
-    ('a51670', 'a51670')
+    >>> metal_key("SA-516 Gr. 70"), metal_key("A516-70"), metal_key("ASTM A516/A516M Grade 70")
+    ('a51670', 'a51670', 'a51670')
+    >>> metal_key("EN 10025-2 S355J2+N"), metal_key("A240 TP304L")
+    ('s355j2', 'a240304l')
     """
     return "".join(filter(str.isalnum, _ASME_PREFIX.sub("", _NOISE.sub(" ", name.strip())))).casefold()
 

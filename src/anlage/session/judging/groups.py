@@ -1,5 +1,6 @@
 """What metals and fillers are to the codes: their groups and numbers, beside the field where they are typed."""
 
+from anlage.core.catalogue import GROUP_COLUMNS, MetalGroup
 from anlage.core.errors import UnknownNameError
 from anlage.core.procedure import Metal
 from anlage.data.tables import catalogue
@@ -20,16 +21,28 @@ def metal_words(metal: Metal) -> str:
     --------
     >>> metal_words(Metal(name="SA-335 P11"))
     'P-No. 4, Group 1, ISO/TR 15608 group 5.1'
+    >>> metal_words(Metal(name="SA-36"))  # AWS D1.1 has two groups of it, split at 20 mm
+    'P-No. 1, Group 1, ISO/TR 15608 group 1.1, D1.1 group I or II by thickness'
     >>> metal_words(Metal(name="Unobtainium"))
     'not in the catalogue: nothing is known of it'
     """
     group = group_of(metal)
     if group is None:
         return "not in the catalogue: nothing is known of it" if metal.name else ""
-    said = ", ".join(form.format(group.group(column)) for column, form in SAID if group.group(column))
+    said = ", ".join(form.format(found) for column, form in SAID if (found := _in_system(metal, group, column)))
     if metal.name and not is_named(metal.name):
         said = f"{said}, as stated; the catalogue does not know the name" if said else "nothing is known of it"
     return said if group.confidence == "H" or not said else f"{said} (less sure)"
+
+
+def _in_system(metal: Metal, group: MetalGroup, column: str) -> str:
+    """Return the group of a metal in a system: every one that it has by its thickness, which its name does not say."""
+    own = catalogue().base_metal(metal.name or "")
+    if own is None or own.id != group.name:
+        return group.group(column)
+    thicker = (each for each in catalogue().base_metals if each.id.startswith(f"{own.id}-T") and each.spec == own.spec)
+    found = dict.fromkeys((group.group(column), *(getattr(each, GROUP_COLUMNS[column]) for each in thicker)))
+    return f"{' or '.join(found)} by thickness" if len(found) > 1 else group.group(column)
 
 
 def is_named(name: str) -> bool:
