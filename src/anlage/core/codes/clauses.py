@@ -14,7 +14,7 @@ from anlage.core.codes.head import Head
 from anlage.core.codes.kinds import Readings, known
 from anlage.core.codes.pack import Borrow, Combination, JoinedPairs, Rule, Union
 from anlage.core.codes.specimens import Specimens
-from anlage.core.codes.wording import said_by
+from anlage.core.codes.wording import Wording
 from anlage.core.quantities.units import System
 from anlage.core.ranges import ANY
 
@@ -37,7 +37,7 @@ def clause_of(head: Head, table: Mapping[str, Any], row: Specimens | Union | Joi
         id=row.id, variables=variables, clause=row.clause, title=row.title, category="", scope="joint",
         kind=Listed(row), confidence=row.confidence, source=head.pack.source, file=file, line=line,
         when=row.when if isinstance(row, Specimens) else (), rank=len(head.categories),
-        said=said_by(table, head.sets),
+        wording=Wording(table, head.sets),
     )  # fmt: skip
 
 

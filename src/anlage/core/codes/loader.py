@@ -23,7 +23,7 @@ from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Basis, Borrow, Combination, Detail, JoinedPairs, Pack, Route, Rule, Stage, Union
 from anlage.core.codes.reader import BOUNDS
 from anlage.core.codes.specimens import Specimens
-from anlage.core.codes.wording import said_by
+from anlage.core.codes.wording import Wording
 from anlage.core.codes.written import WrittenDetail, WrittenPairs, WrittenRule, WrittenSpecimens, WrittenUnion
 from anlage.core.errors import FormatError, InputError
 from anlage.core.ranges import Range
@@ -220,7 +220,7 @@ class RuleReader(KindReader):
                 basis=self.basis(table, route),
                 editions=self.editions(table),
                 stage=self.stage(table),
-                said=said_by(table, self.head.sets),
+                wording=Wording(table, self.head.sets),
             )
             for names, kind in self.kinds(table, variables)
         ]
@@ -258,7 +258,7 @@ class RuleReader(KindReader):
                 id=row.id, variables=(self.variable(name, name),), clause=row.clause, title=row.title,
                 category=self.head.categories[0].id, scope="deposit", kind=Only(self.allowed(name, entry)),
                 confidence=row.confidence, source=self.head.pack.source, file=self.text.name, line=self.line(),
-                route="prequalified", basis="wps", said=said_by(table, self.head.sets),
+                route="prequalified", basis="wps", wording=Wording(table, self.head.sets),
             )
             for name, entry in row.allows.items()
         )  # fmt: skip

@@ -14,6 +14,7 @@ from anlage.core.codes.facts import Demand, Fact
 from anlage.core.codes.kinds import RuleKind
 from anlage.core.codes.limits import Limit
 from anlage.core.codes.specimens import Specimens
+from anlage.core.codes.wording import Wording
 from anlage.core.ranges import Interval, Numbers, Range, numbers
 
 if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
@@ -69,9 +70,14 @@ class Rule(Struct, frozen=True, kw_only=True):
     basis: Basis = "record"
     editions: tuple[str, ...] = ()  # in which it holds; all where it names none
     stage: Stage = "wps"
-    said: str = ""  # the fingerprint of its words
+    wording: Wording | None = None
     checks: "tuple[Check, ...]" = ()  # by whom these very words were laid beside a copy of the edition in use
     overlay: "Overlay | None" = None  # what a person put in place of its own words
+
+    @property
+    def said(self) -> str:
+        """The fingerprint of its words: a check or an overlay holds for these alone."""
+        return self.wording.said if self.wording else ""
 
     @property
     def is_of_record(self) -> bool:
