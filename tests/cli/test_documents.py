@@ -68,6 +68,16 @@ def test_check_agrees_with_the_ladder_of_the_window(capsys, works):
         }
 
 
+def test_a_check_tells_a_preheat_below_the_construction_code(capsys):
+    _, out = ask(capsys, "check", str(DEMO / "OST-W-05.json"))
+    assert "! Preheat: outside. ASME B31.1 asks 200 °C, 50 K more than is chosen." in out.splitlines()
+    assert "()" not in out
+    _, out = ask(capsys, "check", str(DEMO / "OST-W-05.json"), "--json")
+    told = [each for each in json.loads(out)["warnings"] if each["code"].startswith("heat.")]
+    assert {each["code"] for each in told} == {"heat.outside", "heat.unproven"}
+    assert {each["where"] for each in told} == {"heat"}
+
+
 def test_the_json_of_check_has_the_keys_of_the_contract(capsys):
     status, out = ask(capsys, "check", FAULTY, "--pqr", PLATE, PIPE, "--json")
     answer = json.loads(out)

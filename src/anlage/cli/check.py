@@ -12,16 +12,18 @@ from anlage.cli.parsing import DEMANDS, DOCUMENT, add_codes, add_records, add_wo
 from anlage.core.codes import Judgement, Pack, Rung, worst
 from anlage.core.document import with_at
 from anlage.core.errors import InputError
+from anlage.core.machine import Calibrated
 from anlage.core.procedure import WPS, Wps
 from anlage.core.quantities.units import System
 from anlage.core.results import Notice, Source
+from anlage.session.heat.amiss import heat_amiss
 from anlage.session.judging.assessment import Assessment, Assessor
 from anlage.session.judging.ladder import Line, lines
 from anlage.session.judging.marks import is_checked, overlay_sentences
 from anlage.session.keyed.answer import Answer, number, open_ends, range_as_json
 from anlage.session.keyed.arguments import Arguments
 from anlage.session.leaves.marks import proposed_sentences
-from anlage.session.works.found_documents import find_document, records_for
+from anlage.session.works.found_documents import find_document, machines_of, records_for
 from anlage.session.works.marked_codes import codes_of_file
 
 
@@ -52,6 +54,8 @@ class Asked(Struct, frozen=True):
 def check_answer(name: str, asked: Asked) -> Answer:
     """Return the verdict on a procedure by its code, or by each of several, from records named or of its works file.
 
+    What of its heat is not shown to hold, by the construction code of the job and by the schools, is a notice.
+
     Raises
     ------
     FormatError, UnknownNameError : a file is not what it claims, or a name is unknown
@@ -59,7 +63,8 @@ def check_answer(name: str, asked: Asked) -> Answer:
     """
     found = find_document(name, WPS)
     wps = with_demands(found.value, Arguments(asked.words, known=KEYS))
-    codes = codes_of_file(Path(asked.works) if asked.works else found.works)
+    works = Path(asked.works) if asked.works else found.works
+    codes = codes_of_file(works)
     judge = Assessor(records_for(found, asked.records), codes)
     judged, notices = [], []
     for code in dict.fromkeys(asked.codes or [wps.header.code or ""]):
@@ -75,6 +80,8 @@ def check_answer(name: str, asked: Asked) -> Answer:
     if wps.proposed:
         told = f"{len(wps.proposed)} leaves are only proposed: {' '.join(proposed_sentences(wps))}"
         notices.append(Notice.of("document.proposed", "proposed", told))
+    heat = heat_amiss(wps, codes, Calibrated(machines=machines_of(works)), wps.header.units)
+    notices += [Notice.of(f"heat.{own}", "heat", f"{word}: {own}. {why}") for own, word, why in heat]
     values = {
         "document": {"number": wps.header.number, "revision": found.revision, "sha256": found.sha256},
         "verdict": verdict,
@@ -133,7 +140,8 @@ def _table(wps: Wps, judged: Judged, *, several: bool) -> Iterator[tuple[str, st
     yield f"{wps.header.number or 'procedure'}{by}", judged.judgement.verdict
     for line in ladder:
         if line.is_problem:
-            yield f"  {line.rung.id}", f"{line.rung.verdict}: {line.reason} {line.mend} ({line.rung.clause})"
+            clause = f" ({line.rung.clause})" if line.rung.clause else ""  # a demand that nobody stated has none
+            yield f"  {line.rung.id}", f"{line.rung.verdict}: {line.reason} {line.mend}{clause}"
     inside = sum(not line.is_problem for line in ladder)
     yield "inside", f"{inside} of {len(ladder)} variables"
 

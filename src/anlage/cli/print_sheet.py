@@ -49,9 +49,10 @@ def print_answer(name: str, target: str, records: Sequence[str], wanted: Wanted,
     check_target(path, sources=sources, over=force)
     check_ending(path, (".pdf",))
     now, works = made_at(), Path(wanted.works) if wanted.works else found.works
-    judge = Assessor(records_for(found, records), codes_of_file(works))
+    codes = codes_of_file(works)
+    judge = Assessor(records_for(found, records), codes)
     machines = Calibrated(machines=machines_of(works), today=now[:10], months=wanted.months)
-    desired = Desired(Stationery(wanted.paper, measure), "", now, machines)
+    desired = Desired(Stationery(wanted.paper, measure), "", now, machines, codes)
     made = printed(found.value, judge.assess(found.value), standing_of(found), desired)
     pages = made.pages
     data = pdf(pages, title=made.title, author=made.author, made_at=made.made_at)

@@ -104,10 +104,23 @@ def test_what_is_outside_is_issued_only_with_a_reason_that_is_printed(sheet):
     dialog = issue(sheet)
     assert "Outside: 1" in dialog.listed.text()
     assert "Base metal thickness: 6..40" in dialog.listed.text()
-    assert dialog.complaint.text().startswith("reason: why it is issued with 1 outside is not said")
+    assert dialog.complaint.text().startswith("reason: why it is issued with 1 outside, 2 unproven is not said")
     dialog.reason.setText("trial piece, not for the job")
     sheet.click(dialog.issue_button)
     assert "Issued although not everything is inside: trial piece, not for the job" in words(sheet)
+
+
+def test_a_preheat_below_the_construction_code_needs_a_reason_and_stands_on_the_sheet(demo):
+    demo.desk.open_document(next(each.id for each in demo.desk.works.entries() if each.number == "OST-W-05"))
+    demo.press("Alt+S")
+    demo.settle()
+    asks = "ASME B31.1 asks 200 °C, 50 K more than is chosen."
+    assert f"Preheat: outside. {asks}" in words(demo)
+    assert "()" not in words(demo), "a demand that nobody stated has no clause"
+    dialog = issue(demo)
+    assert f"  Preheat: {asks}" in dialog.listed.text().splitlines()
+    assert dialog.reason.isVisibleTo(dialog)
+    assert demo.desk.revisions(demo.document) == ()
 
 
 def test_an_empty_procedure_is_issued_only_with_a_reason(newcomer):

@@ -8,8 +8,10 @@ from msgspec import Struct
 from anlage.core.drawing import DisplayList
 from anlage.core.machine import Calibrated
 from anlage.core.procedure import Wps
+from anlage.session.heat.amiss import heat_amiss
 from anlage.session.heat.known_waits import known_waits, worked_out
 from anlage.session.judging.assessment import Assessment
+from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.output.saving import check_ending, save
 from anlage.session.output.wps_sheet import NO_MACHINES, Floor, Stationery, sheet
 from anlage.session.works.standing import Standing
@@ -25,19 +27,21 @@ class Printed(Struct, frozen=True):
 
 
 class Desired(Struct, frozen=True):
-    """How sheets are made: on what, by whom and when, for what is not issued, by which machines."""
+    """How sheets are made: on what, by whom and when, for what is not issued, by which machines and codes."""
 
     on: Stationery
     author: str
     now: str
     works: Calibrated = NO_MACHINES
+    codes: Codes = SHIPPED
     runs_section: bool = True  # the waits are worked out, which takes seconds; else only those known are set
 
 
 def printed(wps: Wps, assessment: Assessment, standing: Standing, desired: Desired) -> Printed:
     """Return the sheet of a procedure: of a revision by whom and when it was issued, of a draft as of now."""
     waits = worked_out(wps, desired.works) if desired.runs_section else known_waits(wps, desired.works)
-    pages = sheet(wps, assessment, standing, desired.on, Floor(desired.works, waits))
+    amiss = heat_amiss(wps, desired.codes, desired.works, wps.header.units)
+    pages = sheet(wps, assessment, standing, desired.on, Floor(desired.works, waits, amiss))
     if standing.is_issued:
         return Printed(pages, title_of(wps, standing), standing.author, standing.issued_at)
     return Printed(pages, title_of(wps, standing), desired.author, desired.now)

@@ -6,7 +6,7 @@ import tomli
 from msgspec import Struct
 
 from anlage.core.beads import MOST_BEADS
-from anlage.core.codes import Rung
+from anlage.core.codes import Rung, Verdict
 from anlage.core.document import at as leaf_at
 from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
 from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
@@ -76,11 +76,13 @@ class Floor(Struct, frozen=True):
     """What the floor is told that does not stand in the procedure itself.
 
     `works` are the machines as they are known on the day of the sheet, `waits` how long to wait between passes, or why
-    that is not known; `None` where nothing was worked out.
+    that is not known; `None` where nothing was worked out. `amiss` is what of its heat is not shown to hold: verdict,
+    what it is of, and why.
     """
 
     works: Calibrated = NO_MACHINES
     waits: Waits | str | None = None
+    amiss: tuple[tuple[Verdict, str, str], ...] = ()
 
 
 NOTHING_TOLD = Floor()
@@ -118,6 +120,11 @@ def sheet(
     after = [path for path in AFTER_LEAVES if leaf_at(wps, path) is not None]
     _facts(flow, "Technique and temperature", [(path, wps) for path in (*TECHNIQUE_LEAVES, *after)])
     set_heat(flow, wps, floor.waits)
+    flow.heading("Proof")
+    if floor.amiss:
+        flow.text("Of its heat, by the schools and the construction code of the job:")
+    for verdict, word, why in floor.amiss:
+        flow.text(f"{word}: {verdict}. {why}", indent_mm=4.0)
     _proof(flow, wps, proof)
     _cautions(flow)
     _signatures(flow)
@@ -425,18 +432,19 @@ def _dials(flow: Flow, wps: Wps, works: Calibrated) -> None:
 
 
 def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:
-    flow.heading("Proof")
     if proof.missing:
         flow.text(f"Not judged: {proof.missing}.", role="print_strong")
     if proof.judgement is None:
         return
     counts = proof.judgement.counts()
-    flow.text(f"{', '.join(f'{count} {verdict}' for verdict, count in counts.items())}. "
-              f"{'; '.join(support_sentences(wps, proof))}.")  # fmt: skip
+    supports = "; ".join(support_sentences(wps, proof))
+    counted = ", ".join(f"{count} {verdict}" for verdict, count in counts.items())
+    flow.text(f"{counted}. {supports[:1].upper()}{supports[1:]}.")
     ladder = lines(wps, proof, wps.header.units)
     for line in ladder:
         if line.is_problem:
-            flow.text(f"{line.title}: {line.rung.verdict}. {line.reason} ({line.rung.clause})", indent_mm=4.0)
+            clause = f" ({line.rung.clause})" if line.rung.clause else ""
+            flow.text(f"{line.title}: {line.rung.verdict}. {line.reason}{clause}", indent_mm=4.0)
     doubtful = sorted({line.rung.clause for line in ladder if line.rung.confidence != "H"})
     doubt = f" Less sure than the others: {', '.join(doubtful)}." if doubtful else ""
     flow.text(f"{_checks_said(proof.judgement.rungs)}{doubt}", role="print_muted")

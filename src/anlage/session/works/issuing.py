@@ -31,9 +31,10 @@ class Saying(Struct, frozen=True):
 class Against(Struct, frozen=True):
     """What speaks against issuing a procedure as it is.
 
-    `outside` and `unproven` say so of each variable in a sentence; `bare` says what a reader of the sheet would miss
-    altogether: no passes, no verdict; `waiting` that texts stand in fields that were not taken over; `proposed` what
-    nobody has confirmed. `revision` is the number that it would be issued under, `verdict` how it stands as a whole.
+    `outside` and `unproven` say so of each variable and of its heat, in a sentence; `bare` says what a reader of the
+    sheet would miss altogether: no passes, no verdict; `waiting` that texts stand in fields that were not taken over;
+    `proposed` what nobody has confirmed. `revision` is the number that it would be issued under, `verdict` how it
+    stands as a whole.
     """
 
     revision: int = 1
@@ -63,8 +64,14 @@ class Against(Struct, frozen=True):
         return ", ".join(filter(None, said))
 
 
-def against(working: Working, issued: Sequence[Revision], assessment: Assessment, system: System) -> Against:
-    """Return what speaks against issuing a procedure as it is, after the revisions that were issued of it."""
+def against(
+    working: Working, issued: Sequence[Revision], assessment: Assessment, system: System,
+    heat: Sequence[tuple[Verdict, str, str]] = (),
+) -> Against:  # fmt: skip
+    """Return what speaks against issuing a procedure as it is, after the revisions that were issued of it.
+
+    `heat` is what of its preheat and heat treatment is not shown to hold: verdict, what it is of, and why.
+    """
     wps: Wps = working.value
     bare = [] if wps.passes else ["no passes are stated"]
     if assessment.missing:
@@ -73,6 +80,8 @@ def against(working: Working, issued: Sequence[Revision], assessment: Assessment
     for line in lines(wps, assessment, system):
         if line.is_problem:
             said[line.rung.verdict].append(f"{line.title}: {line.reason}")
+    for verdict, word, why in heat:
+        said[verdict].append(f"{word}: {why}")
     waiting = waiting_texts(len(working.pending)) if working.pending else ""
     return Against(
         len(issued) + 1,

@@ -65,7 +65,8 @@ class BatchDialog(Question):
         assert self.desk.works is not None, "a works file is open"
         settings = self.desk.settings
         on = Stationery(settings.paper, measure, settings.letterhead)
-        desired = Desired(on, settings.signature, self.desk.clocks.now(), self.desk.machines(), runs_section=False)
+        by = self.desk.machines(), self.desk.rules.codes()
+        desired = Desired(on, settings.signature, self.desk.clocks.now(), *by, runs_section=False)
         sheets, refused = sheets_of(self.desk.works, self.chosen(), desired, issued=self.issued.isChecked())
         self.complaint.setText("; ".join(refused) or ("" if sheets else "Tick a procedure first."))
         return together(sheets, desired) if sheets else None

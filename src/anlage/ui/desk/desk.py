@@ -347,8 +347,10 @@ class WindowDesk(QObject):
 
     def against(self, document: Document) -> "Against":
         """Return what speaks against issuing a procedure as it is."""
+        amiss, system = loaded("anlage.session.heat.amiss:heat_amiss"), self.reader.system
+        heat = amiss(document.value, self.rules.codes(), self.machines(), system)
         found: Against = loaded("anlage.session.works.issuing:against")(
-            document.working, self.revisions(document), self.assessment(), self.reader.system
+            document.working, self.revisions(document), self.assessment(), system, heat
         )
         return found
 

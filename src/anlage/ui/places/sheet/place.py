@@ -199,7 +199,8 @@ class SheetPlace(Place):
     def _made(self, state: State) -> Printed:
         settings = self.desk.settings
         on = Stationery(self.paper.currentData(), measure, settings.letterhead)
-        desired = Desired(on, settings.signature, self.desk.clocks.now(), self.desk.machines(), runs_section=False)
+        by = self.desk.machines(), self.desk.rules.codes()
+        desired = Desired(on, settings.signature, self.desk.clocks.now(), *by, runs_section=False)
         self.runs.ask(state.value)
         for button in (self.pdf_button, self.print_button):
             button.setEnabled(not self.runs.is_due)
