@@ -106,6 +106,18 @@ def test_an_edit_of_a_late_pass_gives_the_same_numbers_as_a_whole_run(whole):
     assert run(before=whole, **other).state.readings == run(**other).state.readings
 
 
+@pytest.mark.parametrize("higher_mm", [1.0, 20.0])
+def test_a_late_pass_that_reaches_further_lays_another_grid_under_the_same_early_ones(whole, higher_mm):
+    told = reference(2.0, 6)
+    top = [[y, z + higher_mm if z > 16.0 else z] for y, z in told["sources"][-1]["outline_mm"]]
+    told["sources"][-1] = {**told["sources"][-1], "outline_mm": top}
+    fresh = run(**told)
+    assert not np.array_equal(fresh.build.lines[1], whole.build.lines[1]), "or nothing is shown"
+    again = run(before=whole, **told)
+    assert again.state.readings == fresh.state.readings
+    assert np.array_equal(again.state.enthalpy, fresh.state.enthalpy)
+
+
 def test_cells_hardly_matter():
     """Time and temperature before each pass at 2 mm against 1 mm: within 0.3 % and 0.5 K."""
     coarse, fine = (run(**reference(size, 4)) for size in (2.0, 1.0))

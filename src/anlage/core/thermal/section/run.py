@@ -54,7 +54,7 @@ class SectionRun:
         self._loss: tuple[float, float] | None = None  # what was given off at the start of the last step, and its size
         self._start()
         self._beyond_loss = self._ungrooved_loss()
-        same = 0 if before is None else _same_passes(before.case, case)
+        same = 0 if before is None else _same_passes(before, self)
         if before is not None and same:
             self.kept = before.kept[: same + 1]
         if self.kept:
@@ -419,12 +419,17 @@ class SectionRun:
                 raise InputError("lies on no metal", where=f"probes.{name}", mend="state a place within an outline")
 
 
-def _same_passes(before: SectionCase, case: SectionCase) -> int:
-    """Return how many leading passes of two cases are the same; 0 where anything else differs."""
-    if with_values(before, sources=(), end_s="all") != with_values(case, sources=(), end_s="all"):
+def _same_passes(before: SectionRun, now: SectionRun) -> int:
+    """Return how many leading passes of two runs are the same; 0 where anything else differs.
+
+    The grid is laid for all passes together: a later one that reaches further lays other lines under the same ones.
+    """
+    if with_values(before.case, sources=(), end_s="all") != with_values(now.case, sources=(), end_s="all"):
+        return 0
+    if not all(map(np.array_equal, before.build.lines, now.build.lines)):
         return 0
     count = 0
-    for one, other in zip(before.sources, case.sources, strict=False):
+    for one, other in zip(before.case.sources, now.case.sources, strict=False):
         if one != other:
             break
         count += 1
