@@ -419,6 +419,9 @@ class SectionRun:
                 raise InputError("lies on no metal", where=f"probes.{name}", mend="state a place within an outline")
 
 
+SAME_LINE_MM = 1e-9  # lines come out of other sums in other last digits
+
+
 def _same_passes(before: SectionRun, now: SectionRun) -> int:
     """Return how many leading passes of two runs are the same; 0 where anything else differs.
 
@@ -426,11 +429,22 @@ def _same_passes(before: SectionRun, now: SectionRun) -> int:
     """
     if with_values(before.case, sources=(), end_s="all") != with_values(now.case, sources=(), end_s="all"):
         return 0
-    if not all(map(np.array_equal, before.build.lines, now.build.lines)):
-        return 0
     count = 0
     for one, other in zip(before.case.sources, now.case.sources, strict=False):
         if one != other:
             break
         count += 1
-    return count
+    kept = before.kept[: count + 1]
+    return count if kept and _on_same_lines(before, now, kept[-1].grid.metal) else 0
+
+
+def _on_same_lines(before: SectionRun, now: SectionRun, metal: Array) -> bool:
+    """Return whether every cell that held metal lies between the same lines in both; empty ones may have moved."""
+    for axis, (own, other) in enumerate(zip(before.build.lines, now.build.lines, strict=True)):
+        if own.shape != other.shape:
+            return False
+        with_metal = np.flatnonzero((metal > 0).any(axis=1 - axis))
+        for ends in (with_metal, with_metal + 1):
+            if not np.allclose(own[ends], other[ends], rtol=0.0, atol=SAME_LINE_MM):
+                return False
+    return True
