@@ -6,8 +6,8 @@ from anlage.core.document import read_strict, with_at
 from anlage.core.drawing import Marker, Path
 from anlage.core.procedure import WPS
 from anlage.data.files import FOLDER
-from anlage.session.heat.after import after_view, with_treatment
-from anlage.session.heat.after_picture import DRAWN_K_H, after_axes, after_picture, course_of
+from anlage.session.heat.after import DRAWN_K_H, after_view, with_treatment
+from anlage.session.heat.after_picture import after_axes, after_picture, course_of
 from anlage.session.heat.lower_transformation import MARGIN_K, does_transform, lower_transformations
 from anlage.session.leaves.text import with_text
 from anlage.session.weld.pictures import Sheet
@@ -118,6 +118,48 @@ def test_a_metal_whose_transformation_nobody_knows_leaves_it_open(stub):
     assert any(own == "unproven" and "ask its maker" in text for own, text in told), told
     assert "martensite" in after_view(nine).cautions[0]
     assert after_view(nine).takes is None
+
+
+@pytest.mark.parametrize("kind", ["above-utt", "between", "above-utt-then-below-ltt", "solution", "range"])
+def test_a_heat_treatment_of_another_kind_is_not_the_one_that_the_code_asks(stub, kind):
+    wps = stated(stub, **{**TREATED, "pwht__kind": kind})
+    told = verdicts(wps)
+    assert any(own == "unproven" and "is below the lower transformation" in text for own, text in told), told
+    assert not any(own == "inside" and "675" in text for own, text in told), told
+    asked = verdicts(stated(wps, header__construction_code="viii-1"))
+    assert asked[0] == ("unproven", "ASME VIII-1 asks heat treatment, and it is stated.")
+
+
+@pytest.mark.parametrize("leaf", ["pwht__temperature_c", "pwht__time_h"])
+@pytest.mark.parametrize("kind", ["none", ""])
+def test_as_welded_with_the_figures_of_a_heat_treatment_is_a_contradiction(stub, leaf, kind):
+    told = verdicts(stated(stub, pwht__kind=kind, **{leaf: TREATED[leaf]}))
+    assert any(own == "unproven" and "yet a temperature or a time" in text for own, text in told), told
+
+
+@pytest.mark.parametrize(("name", "word"), [("A240-304", "sensitizes"), ("A790-S32205", "embrittles")])
+def test_metal_that_does_not_transform_is_not_cleared_for_a_hold_below_it(stub, name, word):
+    view = after_view(stated(stub, metals__one__name=name, **TREATED))
+    assert ("unproven", "No metal of this joint is known to transform: what the hold does is to be shown.") in [
+        (line.verdict, line.text) for line in view.lines
+    ]
+    assert word in view.cautions[0]
+
+
+@pytest.mark.parametrize(
+    ("span", "verdict"),
+    [("200..300", "inside"), ("180..300", "unproven"), ("250..350", "unproven"), ("600", "unproven")],
+)
+def test_a_hydrogen_release_is_as_hot_as_is_usual(stub, span, verdict):
+    told = verdicts(stated(stub, after__release_c=span, after__release_h="2"))
+    assert next(own for own, text in told if text.startswith("Hydrogen release")) == verdict
+
+
+def test_figures_are_in_the_readers_units(stub):
+    wps = stated(stub, after__release_c="150", after__release_h="2", **TREATED)
+    notes = " ".join(f"{each.text} {each.note}" for each in after_view(wps, system="us").facts)
+    assert "°C" not in notes
+    assert "180 °F/h" in notes
 
 
 @pytest.mark.parametrize(

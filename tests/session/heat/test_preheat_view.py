@@ -3,7 +3,7 @@
 import pytest
 
 from anlage.core.document import read_strict, with_at
-from anlage.core.procedure import WPS, Metal
+from anlage.core.procedure import WPS, Metal, Wps
 from anlage.data.files import FOLDER
 from anlage.session.heat.preheat import heat_inputs, hydrogen_stated, preheat_view
 from anlage.session.heat.preheat_picture import crayon_sentence
@@ -98,11 +98,48 @@ def analysed(shell):
     return wps
 
 
+@pytest.fixture
+def by_number():
+    """A procedure in 10 mm metal of a P-Number, under a code, with a preheat that every code thinks too little."""
+
+    def make(p_number, code):
+        told = {"joint/thickness_mm": "10", "header/construction_code": code,
+                "preheat/minimum_c": "20", "preheat/interpass_maximum_c": "400"}  # fmt: skip
+        wps = with_at(Wps(), "metals/one", Metal(p_number=p_number))
+        for path, text in told.items():
+            wps = with_text(wps, path, text, "si")
+        return preheat_view(wps)
+
+    return make
+
+
+def test_what_a_code_allows_between_passes_is_told_in_the_readers_scale(by_number):
+    view = by_number("6", "b31.3")
+    assert view.code_interpass.between_c == 315
+    assert view.code_interpass.noted("us") == "at most 599 °F between passes"
+    assert view.interpass_verdict("us") == (
+        "outside", "752 °F between passes is over what ASME B31.3 allows, 599 °F.",
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize(("code", "verdict"), [("b31.3", "outside"), ("viii-1", "unproven")])
+def test_what_a_code_only_advises_is_not_outside(by_number, code, verdict):
+    assert by_number("10I", code).interpass_verdict()[0] == verdict
+    view = by_number("10I", code)
+    assert view.governing.id == code
+    assert view.verdict()[0] == verdict
+
+
 @pytest.mark.parametrize("stated_for", ["10..36", ">= 10"])
 def test_what_is_stated_for_thicker_metal_than_is_drawn_is_asked_there_too(analysed, stated_for):
-    verdict, sentence = preheat_view(stated(analysed, range__thickness_mm=stated_for)).verdict()
+    view = preheat_view(stated(analysed, range__thickness_mm=stated_for))
+    verdict, sentence = view.verdict()
     assert verdict == "unproven"
-    assert "no metal is over the drawn 18 mm, not" in sentence
+    assert "no metal is over the drawn 18\u2009mm, not" in sentence
+    in_inches = view.verdict("us")[1]
+    assert "0.709" in in_inches
+    assert "mm" not in in_inches
+    assert "°C" not in in_inches
 
 
 @pytest.mark.parametrize(

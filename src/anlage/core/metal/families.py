@@ -11,7 +11,8 @@ from anlage.core.toml_rows import rows_by_id, whole_table
 class Family(Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     """A row of `data/metal/families.toml`: how preheat is found, the usual most between passes [°C], heat input.
 
-    `most_c` is what a metal that needs no preheat is warmed to at most, to dry it.
+    `most_c` is what a metal that needs no preheat is warmed to at most, to dry it; `treated` what heat treatment after
+    welding does to it, or needs.
     """
 
     id: str
@@ -22,6 +23,7 @@ class Family(Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     fixed_c: float | None = None
     most_c: float | None = None
     heat_input: tuple[float, float] | None = None
+    treated: str = ""
 
 
 class Planned(Struct, frozen=True, forbid_unknown_fields=True):

@@ -17,9 +17,10 @@ from anlage.data.metal_tables import families
 from anlage.session.heat.construction import CONSTRUCTION, Asked, asked_by, has_numbers, sides_asked
 from anlage.session.heat.lower_transformation import MARGIN_K, Begins, lower_transformations
 from anlage.session.heat.preheat import thickest_mm, thickest_stated_mm
-from anlage.session.heat.scales import degrees, degrees_more, degrees_span
+from anlage.session.heat.scales import degrees, degrees_more, degrees_span, length_text
 from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.leaves.set_text import set_text
+from anlage.session.leaves.table import field_of
 from anlage.session.weld.analyses import sides_of
 
 AS_WELDED, BELOW = "none", "below-ltt"
@@ -29,6 +30,8 @@ LEFT = 0.1  # of the hydrogen: what is usually aimed at
 RELEASE_C, RELEASE_H, MM_PER_H = (200.0, 300.0), 2.0, 25.0  # usual hydrogen release (M)
 AT_C = (250.0, 300.0)
 QUARTER_H, STEP_C = 0.25, 5.0
+DRAWN_K_H = 100.0  # a ramp that nobody states, drawn dashed
+KIND = "pwht/kind"
 
 
 class Line(Struct, frozen=True):
@@ -121,9 +124,18 @@ class _Said:
             yield Line("unproven", f"What {self.name} asks is not known: the P-Number of a side is not.")
             return
         yield self._whether(kind)
-        if kind in (None, AS_WELDED):
-            return
         hold = self.wps.pwht
+        if kind in (None, AS_WELDED):
+            if hold.temperature_c is not None or hold.time_h is not None:
+                said = field_of(KIND).say(kind) if kind else "not stated"
+                yield Line("unproven", f"Heat treatment is {said}, yet a temperature or a time of it is stated.")
+            return
+        if kind != BELOW:
+            if self.asked(TEMPERATURE, self.drawn) is not None:
+                said = field_of(KIND).say(kind)
+                said = f"{said[0].upper()}{said[1:]} is stated as heat treatment"
+                yield Line("unproven", f"{said}: what {self.name} asks is below the lower transformation.")
+            return
         yield from self._by_code(TEMPERATURE, _numbers(hold.temperature_c), "heat treatment", "Its temperature")
         yield from self._by_code(HOLD, _numbers(hold.time_h), "the hold", "Its hold")
         yield from self._rates()
@@ -145,7 +157,8 @@ class _Said:
             return Line("unproven", f"Nothing is stated of heat treatment; {self.name} {said[is_asked]}.")
         if kind != AS_WELDED:
             word = {"inside": "does not ask", "outside": "asks", "unproven": "may ask"}[is_asked]
-            return Line("inside", f"{self.name} {word} heat treatment, and it is stated.")
+            is_such = kind == BELOW or is_asked == "inside"
+            return Line("inside" if is_such else "unproven", f"{self.name} {word} heat treatment, and it is stated.")
         if is_asked != "inside":
             word = "asks" if is_asked == "outside" else "may ask"
             return Line(is_asked, f"As welded is stated, and {self.name} {word} heat treatment: {why}.")
@@ -193,6 +206,9 @@ class _Said:
         treatment = self.wps.pwht
         if treatment.kind != BELOW or treatment.temperature_c is None:
             return
+        if not begins:
+            yield Line("unproven", "No metal of this joint is known to transform: what the hold does is to be shown.")
+            return
         unknown = [each for each in begins if each.celsius is None]
         known = [each for each in begins if each.celsius is not None]
         lowest = min(known, key=lambda each: each.celsius or inf, default=None)
@@ -231,7 +247,8 @@ class _Said:
         hours = max(RELEASE_H, (self.thickest or 0.0) / MM_PER_H)
         usual = f"usual is {degrees_span(RELEASE_C, self.system)} for {hours:.1f} h (1 h for 25 mm, 2 h at least; M)"
         said = f"{degrees_span((after.release_c.low, after.release_c.high), self.system)} for {after.release_h.low:g} h"
-        enough = after.release_c.low >= RELEASE_C[0] and after.release_h.low >= hours
+        is_usual = RELEASE_C[0] <= after.release_c.low and after.release_c.high <= RELEASE_C[1]
+        enough = is_usual and after.release_h.low >= hours
         text = f"Hydrogen release at {said}: {usual}."
         yield Line("inside" if enough and self.thickest is not None else "unproven", text)
 
@@ -249,15 +266,16 @@ class _Said:
             low, high = (f"{each:.2f}" for each in ends)
             text = low if low == high else f"{low} to {high}"
             yield Fact("Tempering parameter", text, "Hollomon and Jaffe, C 20: what hold and temperature do together")
-        if after.heating_rate_k_h is None and hold.kind not in (None, AS_WELDED):
-            yield Fact("Heating and cooling", "drawn at 100 K/h", "not stated")
+        if hold.kind not in (None, AS_WELDED) and None in (after.heating_rate_k_h, after.cooling_rate_k_h):
+            yield Fact("Heating and cooling", f"drawn at {degrees_more(DRAWN_K_H, self.system)}/h", "where not stated")
 
     def _hydrogen(self, thickness_mm: float) -> Iterator[Fact]:
         after = self.wps.after
         doubt = "even slab, both faces; Johnson and Hill (M)"
         if after.release_c is not None and after.release_h is not None:
             left = hydrogen_left(thickness_mm, temperature_c=after.release_c.low, hours=after.release_h.low)
-            far = "; below 200 °C a factor of 10 to 100 either way" if after.release_c.low < RELEASE_C[0] else ""
+            scatter = f"; below {degrees(RELEASE_C[0], self.system)} a factor of 10 to 100 either way"
+            far = scatter if after.release_c.low < RELEASE_C[0] else ""
             yield Fact("Hydrogen left after it", f"{100 * left:.0f} %", f"in {self._mm(thickness_mm)}, {doubt}{far}")
         times = " or ".join(
             f"{hold_time(thickness_mm, temperature_c=each, left=LEFT):.1f} h at {degrees(each, self.system)}"
@@ -283,16 +301,15 @@ class _Said:
         reason = f"{self.name} {hold.clause}, {degrees_more(MARGIN_K, self.system)} below where the metals transform"
         return Treatment(Interval(band.low, highest), hours, reason)
 
-    def _mm(self, length: float) -> str:
-        return set_text("thicker_member_mm", Numbers((Interval(length, length),)), self.system)
+    def _mm(self, length_mm: float) -> str:
+        return length_text(length_mm, self.system)
 
 
 def _cautions(wps: Wps) -> Iterator[str]:
-    names = {side.family for side in sides_of(wps)}
-    if "quenched-tempered" in names:
-        yield "Quenched and tempered steel softens above its tempering temperature: stay below what its maker allows."
-    if "9Cr" in names and wps.pwht.kind not in (None, AS_WELDED):
-        yield "Let the martensite complete before it is heated: cool to 80 to 100 °C first, not to ambient."
+    """Yield what each metal suffers or needs when it is heat treated, where that is stated."""
+    if wps.pwht.kind not in (None, AS_WELDED):
+        told = (families()[side.family].treated for side in sides_of(wps) if side.family)
+        yield from dict.fromkeys(filter(None, told))
 
 
 def _numbers(span: Interval | None) -> Range | None:

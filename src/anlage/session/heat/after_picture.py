@@ -7,14 +7,13 @@ from anlage.core.drawing.cycle import CycleAxes, Hold, Leg, Level, cycle
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
-from anlage.session.heat.after import AS_WELDED, AfterView
+from anlage.session.heat.after import AS_WELDED, DRAWN_K_H, AfterView
 from anlage.session.heat.scales import degrees_span, in_reader, scale
 from anlage.session.weld.pictures import Sheet
 
 ROOM_C = 20.0
 RELEASE_AT, RELEASE_FOR = "after/release_c", "after/release_h"
 TREATED_AT, TREATED_FOR = "pwht/temperature_c", "pwht/time_h"
-DRAWN_K_H = 100.0  # a ramp that nobody states, drawn dashed
 COOLS_H = 1.0  # in still air, drawn dashed
 
 

@@ -6,7 +6,7 @@ from msgspec import Struct
 
 from anlage.core.metal.families import Family
 from anlage.core.quantities.units import System
-from anlage.session.heat.scales import degrees, degrees_more, degrees_span
+from anlage.session.heat.scales import degrees, degrees_more, degrees_span, length_text
 
 STEP_C = 5.0  # a preheat is chosen in such steps, never below what is asked
 
@@ -24,7 +24,7 @@ class Ask(Struct, frozen=True):
     """What a school or a code asks [°C]; `high_c` is above `low_c` where two readings stand.
 
     `within` is false where something lies outside the range that a school was made for; `low_c` is `None` where it says
-    nothing, and `note` says why.
+    nothing, and `note` says why; `between_c` is the most between passes that a code allows [°C].
     """
 
     id: str
@@ -36,6 +36,13 @@ class Ask(Struct, frozen=True):
     note: str
     source: str
     confidence: str
+    between_c: float | None = None
+    is_binding: bool = True  # of a code: it requires that, and does not merely advise it
+
+    def noted(self, system: System) -> str:
+        """Return what is to be said of it in the reader's scale."""
+        between = "" if self.between_c is None else f"at most {degrees(self.between_c, system)} between passes"
+        return "; ".join(filter(None, (self.note, between)))
 
     @property
     def chosen_c(self) -> float | None:
@@ -63,7 +70,8 @@ class PreheatView(Struct, frozen=True):
     worst: Ask | None = None  # what governs if all of that is as bad as it can be
     doubt: str = ""  # of which side nothing is known
     takes: Ask | None = None  # what governs in the thickest metal that is stated
-    code_interpass: tuple[str, float] | None = None  # the most between passes that the stated code allows, and its name
+    code_interpass: Ask | None = None  # what the stated code says of the most between passes, in `between_c`
+    thicker_mm: tuple[float, float] | None = None  # the drawn thickness, and the thickest stated where that is more
 
     def verdict(self, system: System = "si") -> tuple[str, str]:
         """Return whether the chosen preheat is what is asked: a verdict, and a sentence in the reader's scale."""
@@ -87,37 +95,44 @@ class PreheatView(Struct, frozen=True):
             text = (
                 f"{governing.word} asks {asked}, {degrees_more(asked_c - self.chosen_c, system)} more than is chosen."
             )
-            return "unproven" if governing.kind == "school" else "outside", text
+            return "unproven" if governing.kind == "school" or not governing.is_binding else "outside", text
         chosen = degrees(self.chosen_c, system)
         if self.worst is not None and (self.worst.high_c or 0.0) > self.chosen_c + 0.5:
             at_worst = f"at worst {self.worst.word} asks {degrees(self.worst.high_c or 0.0, system)}"
-            *others, last = self.unstated
+            *others, last = (*self.unstated, *self._of_thicker(system))
             taken = f"{', '.join(others)} and {last}" if others else last
             text = f"{chosen} is enough ({governing.word}, {asked}) only if {taken}"
             return "unproven", f"{text}, which nothing shows; {at_worst}."
         return "inside", f"The chosen {chosen} is what {governing.word} asks, {asked}, or more."
 
+    def _of_thicker(self, system: System) -> tuple[str, ...]:
+        """Return that no metal is over what is drawn, where the procedure is stated for thicker."""
+        if self.thicker_mm is None:
+            return ()
+        drawn, most = (length_text(each, system) for each in self.thicker_mm)
+        return (f"no metal is over the drawn {drawn}, not {most} as the procedure is stated for",)
+
     def _of_soft(self, system: System) -> tuple[str, str]:
         """Return the verdict on metals that do not harden: nothing is asked, and not much is borne."""
         most = min((each.most_c for each in self.wants if each.most_c is not None), default=None)
-        code = max(
-            (a.high_c or 0.0 for a in self.asks if self.governing is not None and a.id == self.governing.id),
-            default=0.0,
-        )
+        asked = [a for a in self.asks if self.governing is not None and a.id == self.governing.id]
+        code = max((a.high_c or 0.0 for a in asked), default=0.0)
         if self.chosen_c is not None and most is not None and self.chosen_c > most + 0.5:
             chosen = degrees(self.chosen_c, system)
             return "unproven", f"{chosen} is over the {degrees(most, system)} that this metal is warmed to at most."
         if self.chosen_c is not None and self.chosen_c + 0.5 < code:
-            return "outside", f"The code asks {degrees(code, system)} for every metal."
+            is_bound = all(a.is_binding for a in asked)
+            return "outside" if is_bound else "unproven", f"The code asks {degrees(code, system)} for every metal."
         return "inside", "No preheat is asked of this metal but to be dry."
 
     def interpass_verdict(self, system: System = "si") -> tuple[str, str]:
         """Return whether the most between passes is usual for the metals: a verdict, and a sentence."""
-        if self.code_interpass is not None and self.interpass_c is not None:
-            word, most = self.code_interpass
+        code = self.code_interpass
+        if code is not None and code.between_c is not None and self.interpass_c is not None:
+            word, most = code.word, code.between_c
             if self.interpass_c > most + 0.5:
                 text = f"{degrees(self.interpass_c, system)} between passes is over what {word} allows"
-                return "outside", f"{text}, {degrees(most, system)}."
+                return "outside" if code.is_binding else "unproven", f"{text}, {degrees(most, system)}."
             if self.usual_interpass is None:
                 within = f"{degrees(self.interpass_c, system)} between passes is within what {word} allows"
                 return "inside", f"{within}, {degrees(most, system)}."

@@ -30,6 +30,7 @@ from anlage.session.heat.construction import (
 )
 from anlage.session.heat.meters import NO_MACHINES, Metered, metered
 from anlage.session.heat.residual import counted_as_none, left_out, with_residuals
+from anlage.session.heat.scales import length_text
 from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.weld.analyses import Side, filler_analysis, sides_of
 from anlage.session.weld.figures import thermal_efficiency_of
@@ -80,33 +81,34 @@ def preheat_view(wps: Wps, codes: Codes = SHIPPED, works: Calibrated = NO_MACHIN
     return PreheatView(
         tuple(asks), told, sentences, tuple(wants.values()), governing, p.minimum_c, p.interpass_maximum_c, usual,
         unstated, worst, _doubt(given, wants) or _code_doubt(wps, codes), _taken(wps, governing, given, wants, codes),
-        _code_interpass(wps, given, codes),
+        _code_interpass(wps, asks), _thicker_mm(wps, given),
     )  # fmt: skip
 
 
-def _code_interpass(wps: Wps, given: Given, codes: Codes) -> tuple[str, float] | None:
-    """Return the most between passes that the code of the job allows, with its name; `None` where it limits none."""
-    own, sides = wps.header.construction_code, sides_asked(wps, given.thickness_mm)
-    if own is None or not sides:
-        return None
-    try:
-        name = codes.edition_of(own, CONSTRUCTION)[0].name
-        found = asked_by(own, sides, "interpass_c", units=wps.header.units, codes=codes)
-    except AnlageError:
-        return None
-    return (name, found.sure.parts[-1].high) if found is not None and has_numbers(found.sure) else None
+def _code_interpass(wps: Wps, asks: Sequence[Ask]) -> Ask | None:
+    """Return what the code of the job says, where it limits the most between passes."""
+    own = wps.header.construction_code or ""
+    return next((a for a in asks if a.kind == "code" and is_of(own, a.id) and a.between_c is not None), None)
+
+
+def _thicker_mm(wps: Wps, given: Given) -> tuple[float, float] | None:
+    """Return the drawn thickness and the thickest that the procedure is stated for; `None` where that is no more."""
+    drawn, thick = given.thickness_mm, thickest_stated_mm(wps)
+    return (drawn, thick) if drawn is not None and thick > drawn + SAME_MM else None
 
 
 def _taken(wps: Wps, governing: Ask | None, given: Given, wants: dict[str, Family], codes: Codes) -> Ask | None:
     """Return what governs in the thickest metal that the procedure is stated for: that is what is to be chosen."""
-    thick = thickest_stated_mm(wps)
-    if governing is None or given.thickness_mm is None or thick <= given.thickness_mm + SAME_MM:
+    thicker = _thicker_mm(wps, given)
+    if governing is None or thicker is None:
         return governing
-    given = replace(given, thickness_mm=thick)
+    given = replace(given, thickness_mm=thicker[1])
     found = _governing(wps, [*_of_metals(wants), *_schools(wps, given, wants), *_codes(wps, given, codes)], given)
-    return (
-        governing if found is None else replace(found, note="; ".join(filter(None, (found.note, f"in {thick:g} mm"))))
-    )
+    if found is None:
+        return governing
+    # The reason goes into the procedure: in its own units, with the blanks that people type.
+    at = f"in {length_text(thicker[1], wps.header.units)}".replace("\u2009", " ")
+    return replace(found, note="; ".join(filter(None, (found.note, at))))
 
 
 def _code_doubt(wps: Wps, codes: Codes) -> str:
@@ -152,12 +154,10 @@ def _worst(
     if wps.preheat.restraint is None:
         unstated.append("restraint is medium")
         wps = with_at(wps, "preheat/restraint", "high")
-    thick = thickest_stated_mm(wps)
-    if given.thickness_mm is not None and thick > given.thickness_mm + SAME_MM:
-        drawn = f"{given.thickness_mm:g} mm"
-        unstated.append(f"no metal is over the drawn {drawn}, not {thick:g} mm as the procedure is stated for")
-        given = replace(given, thickness_mm=thick)
-    if not unstated:
+    thicker = _thicker_mm(wps, given)
+    if thicker is not None:
+        given = replace(given, thickness_mm=thicker[1])
+    if not unstated and thicker is None:
         return (), None
     return tuple(unstated), _governing(wps, [*_schools(wps, given, wants), *_codes(wps, given, codes)], given)
 
@@ -419,12 +419,24 @@ def _codes(wps: Wps, given: Given, codes: Codes) -> Iterator[Ask]:
 def _of_code(code: str, name: str, found: Asked, most: Asked | None) -> Ask:
     low, high = _least(found.possible), _least(found.sure)
     told = ", ".join(found.lacks) + " not known" if found.lacks else found.reason
-    notes = [f"or {high:.0f} °C: {told}"] if high is not None and high != low else []
+    notes = [f"higher reading, {told}"] if high is not None and high != low else []
     notes += [found.reason or "not known"] if high is None else []
     notes += [] if found.is_binding else ["advice of the code, not a rule"]
-    notes += [f"at most {most.sure.parts[0].high:.0f} °C between passes"] if most and has_numbers(most.sure) else []
+    between = most.sure.parts[0].high if most and has_numbers(most.sure) else None
     source = f"{name} {found.clause}, from memory"
-    return Ask(code, name, "code", low, high, high is not None, "; ".join(notes), source, found.confidence)
+    return Ask(
+        code,
+        name,
+        "code",
+        low,
+        high,
+        high is not None,
+        "; ".join(notes),
+        source,
+        found.confidence,
+        between,
+        found.is_binding,
+    )
 
 
 def _least(allowed: Range) -> float | None:

@@ -67,4 +67,4 @@ def crayon_sentence(wps: Wps, system: System) -> str:
 def _row(ask: Ask, view: PreheatView, system: System) -> AskRow:
     low, high = (None if each is None else in_reader(each, system) for each in (ask.low_c, ask.high_c))
     governs = view.governing is not None and view.governing.id == ask.id
-    return AskRow(ask.word, low, high, ask.within, ask.kind == "code", governs, ask.note)
+    return AskRow(ask.word, low, high, ask.within, ask.kind == "code", governs, ask.noted(system))

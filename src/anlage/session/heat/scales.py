@@ -1,6 +1,8 @@
-"""Temperatures in the reader's scale."""
+"""Temperatures and lengths in the reader's scale."""
 
 from anlage.core.quantities.units import System
+from anlage.core.ranges import Interval, Numbers
+from anlage.session.leaves.set_text import set_text
 
 
 def in_reader(celsius: float, system: System) -> float:
@@ -32,3 +34,8 @@ def degrees_span(span: tuple[float, float], system: System) -> str:
 def degrees_more(kelvin: float, system: System) -> str:
     """Return a difference in words."""
     return f"{kelvin:.0f} K" if system == "si" else f"{kelvin * 9 / 5:.0f} °F"
+
+
+def length_text(length_mm: float, system: System) -> str:
+    """Return a thickness in words."""
+    return set_text("thicker_member_mm", Numbers((Interval(length_mm, length_mm),)), system)
