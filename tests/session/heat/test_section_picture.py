@@ -3,11 +3,8 @@
 import numpy as np
 import pytest
 
-from anlage.core.document import read_strict, with_at
 from anlage.core.drawing import Marker, Path, Text
-from anlage.core.procedure import WPS
 from anlage.core.ranges import Interval
-from anlage.data.files import FOLDER
 from anlage.session.heat.known_waits import worked_out
 from anlage.session.heat.section_frames import (
     MOST,
@@ -90,12 +87,6 @@ def test_what_lies_in_an_outline_is_counted_by_crossings():
     corner = ((0.0, 0.0), (2.0, 0.0), (2.0, 1.0), (1.0, 1.0), (1.0, 2.0), (0.0, 2.0))
     found = inside(corner, ((-1, -1), (3, 3)), 0.5, (8, 8))
     assert np.count_nonzero(found) * 0.25 == pytest.approx(3.0)
-
-
-@pytest.fixture(scope="module")
-def pipe():
-    wps = read_strict((FOLDER / "demo" / "OST-W-02.json").read_text(), WPS, where="demo")
-    return with_at(wps, "piece/half_width_mm", 150.0)
 
 
 @pytest.fixture(scope="module")

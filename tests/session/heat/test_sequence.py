@@ -30,13 +30,6 @@ SHEET = Sheet(160.0, 90.0, "si", lambda text, height: 0.5 * height * len(text))
 
 
 @pytest.fixture(scope="module")
-def pipe():
-    """The heating feeder, pipe of 141.3 × 6.55 mm, with a piece of 150 mm to either side."""
-    wps = read_strict((FOLDER / "demo" / "OST-W-02.json").read_text(), WPS, where="demo")
-    return with_at(wps, "piece/half_width_mm", 150.0)
-
-
-@pytest.fixture(scope="module")
 def waits(pipe):
     return waits_of(pipe)
 
