@@ -57,6 +57,7 @@ def test_a_range_takes_its_unit_at_the_end_or_at_both(text, units):
         ("3/0 in", "length", "a fraction over zero", 0),
         ("4 mm / 0", "length", "nothing divides by zero", 7),
         ("-5 mm", "length", "below zero; state a length above zero", 1),
+        ("-5 h", "hours", "below zero; state hours above zero", 1),
         ("-300 °C", "temperature", "below -273.15", 1),
         ("23-26 V", "voltage", "write 23..26 for a range", 2),
         ("2 °C × 3", "temperature", "a temperature cannot be multiplied", 7),

@@ -232,11 +232,11 @@ class _Reader:
         kind, name = self.kind, _spoken(self.kind)
         if kind.least <= total <= kind.most:
             return total
-        shown = shortened(self.text)
+        shown, one = shortened(self.text), "" if name.endswith("s") else "a "
         if total < 0 and kind.least == 0:
-            raise self.refusal(f"{shown} is below zero", f"state a {name} above zero", at=position)
+            raise self.refusal(f"{shown} is below zero", f"state {one}{name} above zero", at=position)
         side, end = ("below", kind.least) if total < kind.least else ("above", kind.most)
-        raise self.refusal(f"{shown} is {side} {end:.15g} {kind.base}", f"state a possible {name}", at=position)
+        raise self.refusal(f"{shown} is {side} {end:.15g} {kind.base}", f"state {one}possible {name}", at=position)
 
     # Refusing --------------------------------------------------------------------------------
 

@@ -121,7 +121,8 @@ class ProofStrip(QWidget):
                 x += MARK_PX + GAP_PX
             painter.setPen(colour)
             width = painter.fontMetrics().horizontalAdvance(text)
-            room = width if verdict else self.width() - x
-            shown = painter.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, room)
+            # A verdict is never cut short: its width in whole pixels may be less than it needs.
+            elided = painter.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, self.width() - x)
+            shown = text if verdict else elided
             painter.drawText(QRectF(x, 0, width + 2, self.height()), int(Qt.AlignmentFlag.AlignVCenter), shown)
             x += width + APART_PX
