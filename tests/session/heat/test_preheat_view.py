@@ -122,6 +122,20 @@ def test_what_a_code_allows_between_passes_is_told_in_the_readers_scale(by_numbe
     )  # fmt: skip
 
 
+@pytest.mark.parametrize(
+    ("name", "code", "words"),
+    [("A514-B", "b31.1", "What ASME B31.1 asks of A514-B is not known to this program."),
+     ("A353", "viii-1", "What ASME VIII-1 asks of A353 is not known to this program."),
+     ("A709-HPS70W", "b31.3", "What ASME B31.3 asks of A709-HPS70W is not known: it has no P-Number here.")],
+)  # fmt: skip
+@pytest.mark.parametrize("side", ["one", "other"])
+def test_a_metal_of_which_the_code_of_the_job_says_nothing_is_not_inside(analysed, side, name, code, words):
+    wps = stated(analysed, **{f"metals__{side}__name": name, "header__construction_code": code})
+    wps = with_at(with_at(wps, f"metals/{side}/certificate", None), "preheat/minimum_c", 250.0)
+    verdict, sentence = preheat_view(wps).verdict()
+    assert (verdict, sentence) == ("unproven", words)
+
+
 @pytest.mark.parametrize(("code", "verdict"), [("b31.3", "outside"), ("viii-1", "unproven")])
 def test_what_a_code_only_advises_is_not_outside(by_number, code, verdict):
     assert by_number("10I", code).interpass_verdict()[0] == verdict

@@ -22,7 +22,7 @@ from anlage.data.installed_codes import code_choices
 from anlage.data.tables import variables
 from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.judging.metals import group_of
-from anlage.session.weld.analyses import sides_of
+from anlage.session.weld.analyses import Side, sides_of
 
 ANYWHERE: Mapping[str, Interval] = {
     "thicker_member_mm": Interval(0.1, 1e4), "smts_mpa": Interval(1.0, 1e4), "carbon_pct": Interval(0.0, 10.0),
@@ -153,32 +153,36 @@ def asked_by(
     )  # fmt: skip
 
 
-def sides_asked(wps: Wps, thickness_mm: float | None) -> tuple[SideFacts, ...]:
-    """Return both sides of a joint as the codes ask, in metal so thick; none where the P-Number of one is not known.
+def side_asked(wps: Wps, side: Side, thickness_mm: float | None) -> SideFacts | None:
+    """Return a side of a joint as the codes ask, in metal so thick; `None` where its P-Number is not known.
 
     Codes ask the specification, not the certificate.
     """
-    found = []
     diameter, od = wps.range.diameter_mm, wps.joint.od_mm
-    for side in sides_of(wps):
-        group = group_of(wps.metals.one if side.path == "metals/one" else wps.metals.other or wps.metals.one)
-        if group is None or not group.group("p_number") or group.confidence not in RELIED:
-            return ()
-        row = side.metal
-        composition = row.composition if row else {}
-        found.append(SideFacts(
-            p_number=group.group("p_number"),
-            group=group.group("group_number"),
-            thickness_mm=thickness_mm,
-            smts_mpa=row.smts_mpa if row else None,
-            carbon=composition.get("C"),
-            chromium=composition.get("Cr", 0.0 if row else None),
-            preheat_c=wps.preheat.minimum_c,
-            diameter_mm=Interval(diameter.low, diameter.high) if diameter else Interval(od, od) if od else None,
-            runs=wps.technique.runs,
-            pwht=wps.pwht.kind,
-        ))  # fmt: skip
-    return tuple(dict.fromkeys(found))
+    group = group_of(wps.metals.one if side.path == "metals/one" else wps.metals.other or wps.metals.one)
+    if group is None or not group.group("p_number") or group.confidence not in RELIED:
+        return None
+    row = side.metal
+    composition = row.composition if row else {}
+    return SideFacts(
+        p_number=group.group("p_number"),
+        group=group.group("group_number"),
+        thickness_mm=thickness_mm,
+        smts_mpa=row.smts_mpa if row else None,
+        carbon=composition.get("C"),
+        chromium=composition.get("Cr", 0.0 if row else None),
+        preheat_c=wps.preheat.minimum_c,
+        diameter_mm=Interval(diameter.low, diameter.high) if diameter else Interval(od, od) if od else None,
+        runs=wps.technique.runs,
+        pwht=wps.pwht.kind,
+    )
+
+
+def sides_asked(wps: Wps, thickness_mm: float | None) -> tuple[SideFacts, ...]:
+    """Return both sides of a joint as `side_asked`; none where the P-Number of one is not known."""
+    found = [side_asked(wps, side, thickness_mm) for side in sides_of(wps)]
+    known = tuple(dict.fromkeys(each for each in found if each is not None))
+    return () if None in found else known
 
 
 class _Same:

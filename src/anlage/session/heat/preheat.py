@@ -26,6 +26,7 @@ from anlage.session.heat.construction import (
     construction_codes,
     has_numbers,
     is_of,
+    side_asked,
     sides_asked,
 )
 from anlage.session.heat.meters import NO_MACHINES, Metered, metered
@@ -80,8 +81,8 @@ def preheat_view(wps: Wps, codes: Codes = SHIPPED, works: Calibrated = NO_MACHIN
     p = wps.preheat
     return PreheatView(
         tuple(asks), told, sentences, tuple(wants.values()), governing, p.minimum_c, p.interpass_maximum_c, usual,
-        unstated, worst, _doubt(given, wants) or _code_doubt(wps, codes), _taken(wps, governing, given, wants, codes),
-        _code_interpass(wps, asks), _thicker_mm(wps, given),
+        unstated, worst, _doubt(given, wants) or _code_doubt(wps, given, wants, codes),
+        _taken(wps, governing, given, wants, codes), _code_interpass(wps, asks), _thicker_mm(wps, given),
     )  # fmt: skip
 
 
@@ -111,15 +112,27 @@ def _taken(wps: Wps, governing: Ask | None, given: Given, wants: dict[str, Famil
     return replace(found, note="; ".join(filter(None, (found.note, at))))
 
 
-def _code_doubt(wps: Wps, codes: Codes) -> str:
-    """Return why what the job's construction code asks is not known at all; "" where it is, or none is named."""
+def _code_doubt(wps: Wps, given: Given, wants: dict[str, Family], codes: Codes) -> str:
+    """Return of what the job's construction code asks is not known; "" where it is, or no code is named.
+
+    Of a metal that hardens, a table that is silent is one that this program does not know whole.
+    """
     own = wps.header.construction_code
     if not own:
         return ""
     try:
-        codes.edition_of(own, CONSTRUCTION)
+        name = codes.edition_of(own, CONSTRUCTION)[0].name
     except AnlageError as fault:
         return f"What {own} asks is not known: {fault.what}."
+    for side in given.sides:
+        if side.family not in wants or wants[side.family].preheat == "none":
+            continue
+        facts = side_asked(wps, side, given.thickness_mm)
+        if facts is None:
+            return f"What {name} asks of {side.name} is not known: it has no P-Number here."
+        asked = asked_by(own, (facts,), "preheat_c", units=wps.header.units, codes=codes)
+        if asked is None or not has_numbers(asked.sure):
+            return f"What {name} asks of {side.name} is not known to this program."
     return ""
 
 
