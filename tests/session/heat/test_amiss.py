@@ -41,3 +41,10 @@ def test_what_is_left_out_or_typed_wrongly_is_told(stub, leaf, text, word, verdi
 
 def test_of_a_procedure_without_metals_nothing_is_told():
     assert heat_amiss(Wps()) == ()
+
+
+@pytest.mark.parametrize("leaf", ["header/hardness", "header/sour_service"])
+def test_hardness_is_told_where_the_job_limits_it(stub, leaf):
+    asked = with_text(stub, leaf, "yes", "si")
+    assert [own for own, of, _ in heat_amiss(asked) if of == "Hardness"] == ["unproven"]
+    assert not [of for _, of, _ in heat_amiss(with_text(stub, leaf, "no", "si")) if of == "Hardness"]

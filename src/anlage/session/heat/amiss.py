@@ -7,6 +7,7 @@ from anlage.core.machine import Calibrated
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.session.heat.after import after_view
+from anlage.session.heat.cooling import cooling_view
 from anlage.session.heat.meters import NO_MACHINES
 from anlage.session.heat.preheat import preheat_view
 from anlage.session.judging.editions import SHIPPED, Codes
@@ -17,6 +18,8 @@ def heat_amiss(
 ) -> tuple[tuple[Verdict, str, str], ...]:
     """Return what of preheat, of the most between passes and of what follows the last pass is not inside.
 
+    Of hardness only where the job limits it.
+
     Each is a verdict, what it is of, and why. Of a procedure that names no base metal there is nothing to say yet.
     """
     named = wps.metals.one.name or wps.metals.one.p_number or wps.metals.one.certificate
@@ -24,10 +27,11 @@ def heat_amiss(
 
 
 def _amiss(wps: Wps, codes: Codes, works: Calibrated, system: System) -> Iterator[tuple[Verdict, str, str]]:
-    preheat = preheat_view(wps, codes, works)
-    for word, (verdict, text) in (
-        ("Preheat", preheat.verdict(system)), ("Between passes", preheat.interpass_verdict(system)),
-    ):  # fmt: skip
+    preheat, cooling = preheat_view(wps, codes, works), cooling_view(wps, works)
+    judged = [("Preheat", preheat.verdict(system)), ("Between passes", preheat.interpass_verdict(system))]
+    if not cooling.soft and (wps.header.hardness or wps.header.sour_service):
+        judged.append(("Hardness", cooling.verdict))
+    for word, (verdict, text) in judged:
         if text and verdict != "inside":
             yield "outside" if verdict == "outside" else "unproven", word, text
     for line in after_view(wps, codes, system).lines:
