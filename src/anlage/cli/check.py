@@ -94,7 +94,7 @@ def check_answer(name: str, asked: Asked) -> Answer:
 
 def _notices(judge: Assessor, pack: Pack, proof: Assessment) -> list[Notice]:
     notices = [Notice("record.refused", "pqr", str(fault)) for fault in judge.refused.values()]
-    if not judge.records(pack):
+    if not judge.records(pack) and not pack.details:
         notices.append(Notice("record.none", "pqr", "no record was given, and every variable rests on one"))
     for record, why in proof.set_aside:
         notices.append(Notice("record.not_accepted", "pqr", f"{record} supports nothing, it is {why}"))

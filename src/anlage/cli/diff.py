@@ -43,7 +43,7 @@ def diff_answer(names: Sequence[str], records: Sequence[str], code: str | None, 
     units = other.header.units
     leaves = differences(one, other, units)
     notices = [Notice("record.refused", "pqr", str(fault)) for fault in judge.refused.values()]
-    if not judge.records(pack):
+    if not judge.records(pack) and not pack.details:
         notices.append(Notice("record.none", "pqr", "no record was given, and every variable rests on one"))
     values = {
         "before": one.header.number,

@@ -12,10 +12,12 @@ class Stating(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """Where a kind of document states a variable.
 
     `leaf` is the pattern of the leaf; `derive` names what works it out, `of` what a code derives it from; `take` says
-    which number of a range or of a recorded quantity is meant.
+    which number of a range or of a recorded quantity is meant. `typed` is the leaf that answers it where that is stated
+    elsewhere, as at the passes of a deposit.
     """
 
     leaf: str
+    typed: str = ""
     derive: str = ""
     of: str = ""
     take: str = ""
@@ -34,6 +36,8 @@ class Stating(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class Variable(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     """One variable: `tokens` are its words or where they are kept, `fact` marks what is asked of coupons alone.
 
+    `said` are words besides, in which a code of its own speaks of it.
+
     Of `pairs` both ends are words; with a `grade` each has a number of that kind of quantity as well.
     `asked` is the leaf by which a procedure asks it of any record; an `optional` one that a procedure does not state
     does not concern it.
@@ -43,6 +47,7 @@ class Variable(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=
     name: str
     kind: str = ""
     tokens: str | tuple[str, ...] = ""
+    said: tuple[str, ...] = ()
     pairs: bool = False
     grade: str = ""
     fact: bool = False

@@ -82,4 +82,8 @@ def _column(name: str) -> Mapping[str, str]:
     """Return a catalogue column, such as `fillers.hydrogen_class`, as key -> value."""
     table, column = name.split(".")
     rows = catalogue().filler_rows() if table == "fillers" else {row.id: row for row in getattr(catalogue(), table)}
-    return {key: str(getattr(row, column) or "") for key, row in rows.items()}
+    return {key: _word(getattr(row, column)) for key, row in rows.items()}
+
+
+def _word(value: object) -> str:
+    return f"{value:g}" if isinstance(value, float) else str(value or "")

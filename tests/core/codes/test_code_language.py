@@ -266,32 +266,54 @@ def test_what_is_laid_with_another_size_is_another_deposit_where_the_code_says_s
 
 # Joints as they are fitted up ----------------------------------------------------------------
 
+TOLERANCE = """
+[tolerance.T.root_opening_mm]
+drawn = { more = { si = 2, us = 0.0625 } }
+fitted = { less = { si = 2, us = 0.0625 }, more = { si = 6, us = 0.25 } }
+"""
 DETAIL = """
 [[detail]]
 id = "V"
 clause = "7"
 title = "a V"
 confidence = "H"
+tolerance = "T"
 [detail.allows]
 process = ["SMAW"]
-root_opening_mm = { from = 2, to = 4 }
-[detail.fit_up]
-root_opening_mm = { less = 3, more = 6 }
+[detail.drawn]
+root_opening_mm = { si = 6, us = 0.25 }
 """
 
 
-def test_a_joint_says_how_it_may_be_fitted_up():
-    (detail,) = pack(DETAIL).details
-    assert detail.as_fitted("root_opening_mm") == between(0, 10)
-    assert detail.as_fitted("process") == choices("SMAW")
-    assert detail.as_fitted("position") is None
+def drawn(nominal, low, high, text=DETAIL + TOLERANCE, units="si"):
+    """The verdicts on a root opening: as it is drawn, and as it is fitted up."""
+    sets = {"drawn_root_opening_mm": between(nominal, nominal), "root_opening_mm": between(low, high)}
+    stated = Stated(sets, (StatedDeposit("SMAW", {}),), demand=Demand(units=units))
+    rungs = {each.variable: each.verdict for each in judge(pack(text), stated, []).rungs}
+    return rungs["drawn_root_opening_mm"], rungs.get("root_opening_mm")
+
+
+def test_a_joint_may_be_drawn_off_its_figure_and_fitted_up_off_its_drawing():
+    assert drawn(6, 6, 8) == ("inside", "inside")
+    assert drawn(8, 6, 14) == ("inside", "inside")
+    assert drawn(9, 9, 9) == ("outside", "inside")
+    assert drawn(8, 5.9, 14) == drawn(8, 6, 14.1) == ("inside", "outside")
+    free = TOLERANCE[: TOLERANCE.index("fitted")] + "free = true"
+    assert drawn(6, 0, 20, DETAIL + free) == ("inside", None), "what is gouged away is fitted up as it comes"
+
+
+def test_a_joint_is_held_against_the_figure_in_one_column():
+    assert drawn(6.35, 6.35, 6.35, units="us") == ("inside", "inside")
+    assert drawn(6.0, 6.0, 6.0, units="us") == ("outside", "inside")
+    assert drawn(8.0, 8.0, 8.0, units="us") == ("outside", "inside"), "1/4 in and 1/16 in are 7.94 mm"
 
 
 def test_a_joint_of_low_confidence_is_open_until_somebody_checked_it():
-    code = pack(DETAIL.replace('confidence = "H"', 'confidence = "L"'))
-    stated = Stated({"root_opening_mm": between(2, 3)}, (StatedDeposit("SMAW", {}),))
+    code = pack(DETAIL.replace('confidence = "H"', 'confidence = "L"') + TOLERANCE)
+    sets = {"drawn_root_opening_mm": between(6, 6), "root_opening_mm": between(6, 6)}
+    stated = Stated(sets, (StatedDeposit("SMAW", {}),))
     assert judge(code, stated, []).verdict == "unproven"
-    assert judge(pack(DETAIL), stated, []).verdict == "inside"
+    assert judge(pack(DETAIL + TOLERANCE), stated, []).verdict == "inside"
 
 
 @pytest.mark.parametrize(
@@ -304,11 +326,10 @@ def test_a_joint_of_low_confidence_is_open_until_somebody_checked_it():
         (SPECIMENS.replace("add = { tension = 2 }", ""), "thick states neither any nor add, or both"),
         (SPECIMENS.replace("add = {", "any = [{ macro = 1 }]\nadd = {"), "thick states neither any nor add, or both"),
         (SPECIMENS.replace('instead = ["plain"]', 'instead = ["plane"]'), "fillet stands instead of plane"),
-        (DETAIL.replace("less = 3", "less = -3"), "Expected `float` >= 0"),
-        (
-            DETAIL.replace("[detail.fit_up]\nroot_opening_mm", "[detail.fit_up]\nroot_face_mm"),
-            "fit_up names root_face_mm",
-        ),
+        (DETAIL, "no tolerance T; state it in [tolerance]"),
+        (DETAIL.replace('"T"', '"R"') + TOLERANCE, "no tolerance R"),
+        (DETAIL + TOLERANCE.replace("more = { si = 2,", "more = { s = 2,"), "is no limit"),
+        (DETAIL.replace("root_opening_mm", "peening") + TOLERANCE, "no variable drawn_peening"),
     ],
 )
 def test_a_pack_that_misuses_the_language_is_refused(text, reason):

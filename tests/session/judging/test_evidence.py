@@ -112,7 +112,7 @@ def test_a_fillet_coupon_is_shown_by_its_sections(plate, product, count, state):
     ("changes", "words"),
     [
         ({"header/codes": ()}, "open: code not stated"),
-        ({"header/codes": ("aws-d1.1",)}, "open: no aws-d1.1"),
+        ({"header/codes": ("csa-w47",)}, "open: no csa-w47"),
         ({"welded_on": "2026-02-30"}, "open: welded on 2026-02-30, which is no day"),
         ({"joint/thickness_mm": None}, "open: base metal thickness is not recorded, on which the specimens hang"),
         ({"override/verdict": "accepted"}, "accepted"),

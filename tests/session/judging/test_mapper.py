@@ -32,7 +32,7 @@ def test_every_variable_names_a_leaf_that_documents_have_and_a_derivation_that_i
     document = DOCUMENTS[kind]
     at(document, where.leaf.replace("deposits/*", "deposits/d1").replace("passes/*", "passes/p1"))
     assert not where.derive or (kind, where.derive) in DERIVATIONS
-    assert where.of in ("", "metals", "filler", "heat treatment")
+    assert where.of in ("", "metals", "filler", "heat treatment", "details")
 
 
 def test_a_leaf_that_is_not_there_is_not_found():
@@ -61,7 +61,7 @@ def test_the_words_and_measures_of_a_variable_are_known(row):
 
 @pytest.mark.parametrize("kind", [PROCEDURE, RECORD], ids=lambda kind: kind.id)
 def test_an_empty_document_states_nothing_but_what_cannot_be_open(kind):
-    assert set(sets_of(kind.core.model(), "joint")) <= {"weld", "coupon_weld"}
+    assert set(sets_of(kind.core.model(), "joint")) <= {"weld", "coupon_weld", "penetration"}
 
 
 def test_a_recorded_word_is_a_fact_and_a_stated_one_a_set():

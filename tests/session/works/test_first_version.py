@@ -70,7 +70,7 @@ def test_saved_anew_in_the_present_version_it_is_still_the_issued_one(works, pat
     works.save(own, working)
     works.flush()
     found = find_document(f"{path}#OST-W-01", WPS)
-    assert '"version": 8' in found.body
+    assert '"version": 9' in found.body
     assert standing_of(found).is_issued
 
 

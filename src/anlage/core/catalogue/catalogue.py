@@ -27,9 +27,10 @@ from anlage.core.catalogue.rows import (
 )
 from anlage.core.errors import UnknownNameError
 
-# The systems that group metals, with their columns in the table of grades.
+# The systems that group metals, and their family, with their columns in the table of grades.
 GROUP_COLUMNS = {
     "p_number": "p_number", "group_number": "p_group", "iso15608_group": "iso15608_group", "d1_1_group": "d1_1_group",
+    "family": "family",
 }  # fmt: skip
 _STAINLESS_COATING = re.compile(r"^(E3\d\d.*|E2\d\d\d.*|E4\d\d.*|E16-8-2)-1[567]$", re.IGNORECASE)
 _GAS_PART = re.compile(r"(?P<before>\d+(?:\.\d+)?)?\s*%?\s*(?P<gas>CO2|ARGON|AR|HELIUM|HE|O2|H2|N2)\s*", re.IGNORECASE)

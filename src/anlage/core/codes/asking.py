@@ -15,9 +15,10 @@ from msgspec.structs import replace
 from anlage.core.codes.box import Allowance, Ruling, readings_of
 from anlage.core.codes.conditions import Condition, concern
 from anlage.core.codes.facts import Demand, Fact, Facts
-from anlage.core.codes.kinds import End, Readings, unknown
+from anlage.core.codes.kinds import End, Only, Readings, unknown
 from anlage.core.codes.limits import Limit
-from anlage.core.codes.pack import Detail, Pack, Rule
+from anlage.core.codes.pack import SHAPE, Detail, Pack, Rule
+from anlage.core.codes.verdict import Verdict, verdict_of
 from anlage.core.quantities.units import System
 from anlage.core.ranges import NONE, Choices, Interval, Numbers, Range
 from anlage.core.variables import spoken
@@ -27,7 +28,12 @@ FAR = 1e9  # asked in place of an end that a set has not
 MOST = 512  # places at which one rule is asked
 
 
-def asked_of(pack: Pack, rules: Sequence[Rule], sets: Mapping[str, Range], demand: Demand) -> dict[str, Allowance]:
+Members = Sequence[Mapping[str, Range]]  # the sides of a joint, with what is stated of each alone
+
+
+def asked_of(
+    pack: Pack, rules: Sequence[Rule], sets: Mapping[str, Range], demand: Demand, members: Members = ()
+) -> dict[str, Allowance]:
     """Return what some rules allow a procedure for what it states itself.
 
     Parameters
@@ -36,11 +42,15 @@ def asked_of(pack: Pack, rules: Sequence[Rule], sets: Mapping[str, Range], deman
     rules : of basis `wps`
     sets : what the procedure states, the joint's and those of one deposit
     demand : what it asks
+    members : the sides of the joint: a rule of that scope is asked of each, and holds for all
     """
     demanded = pack.facts_of(demand)
     found: dict[str, list[Ruling]] = {}
     for rule in rules:
-        readings = readings_at_all(rule, sets, demanded, demand)
+        own = [{**sets, **each} for each in members] if rule.scope == "member" and members else [sets]
+        told = [readings_at_all(rule, each, demanded, demand) for each in own]
+        known = [each for each in told if each is not None]
+        readings = _all_of(known) if known else None
         if readings is not None:
             for variable in rule.variables:
                 found.setdefault(variable, []).append(Ruling(rule, readings))
@@ -59,6 +69,8 @@ def readings_at_all(
     rule: Rule, sets: Mapping[str, Range], demanded: Mapping[str, Fact], demand: Demand
 ) -> Readings | None:
     """Return what a rule allows at every place of the stated sets; `None` where it concerns none of them."""
+    if _is_beside(rule, sets, demanded):
+        return None
     names = sorted(asks(rule) - demanded.keys())
     places = [list(_places(rule, name, sets.get(name), demand.units)) for name in names]
     count = 1
@@ -126,13 +138,17 @@ def _beside(limit: float) -> float:
 
 def asks(rule: Rule) -> frozenset[str]:
     """Return the facts that a rule asks for, in its conditions or its kind."""
+    known: frozenset[str] | None = rule.__dict__.get("asks")
+    if known is not None:
+        return known
     found = {condition.fact for condition in _conditions(rule)}
     for part in _parts(rule.kind):
         if isinstance(part, End):
             found |= {part.of} if part.of else set()
         elif (on := getattr(part, "on", "")) and isinstance(on, str):
             found.add(on)
-    return frozenset(found)
+    rule.__dict__["asks"] = own = frozenset(found)
+    return own
 
 
 def wanted(pack: Pack) -> tuple[str, ...]:
@@ -144,19 +160,47 @@ def wanted(pack: Pack) -> tuple[str, ...]:
     return found
 
 
+def asked_by(pack: Pack) -> frozenset[str]:
+    """Return every variable that a procedure is asked for by a pack."""
+    found: frozenset[str] | None = pack.__dict__.get("asked")
+    if found is None:
+        found = pack.__dict__["asked"] = frozenset(wanted(pack))
+    return found
+
+
 def limits_on(rule: Rule, fact: str, units: System) -> frozenset[float]:
     """Return the numbers at which a rule turns for a fact, in one unit column."""
+    kept: dict[tuple[str, System], frozenset[float]] = rule.__dict__.setdefault("limits", {})
+    if (fact, units) in kept:
+        return kept[fact, units]
     limits: set[float] = set()
     for condition in _conditions(rule):
         if condition.fact == fact:
             ends = (condition.below, condition.to, condition.above, condition.start)
             limits |= {each.of(units) for each in ends if isinstance(each, Limit)}
-    return frozenset(limits)
+    kept[fact, units] = own = frozenset(limits)
+    return own
 
 
-def _conditions(rule: Rule) -> Iterator[Condition]:
-    yield from (*rule.when, *(each for group in rule.unless for each in group))
-    yield from (part for part in _parts(rule.kind) if isinstance(part, Condition))
+def _conditions(rule: Rule) -> tuple[Condition, ...]:
+    known: tuple[Condition, ...] | None = rule.__dict__.get("conditions")
+    if known is None:
+        inner = (part for part in _parts(rule.kind) if isinstance(part, Condition))
+        known = rule.__dict__["conditions"] = (*rule.own_conditions, *inner)
+    return known
+
+
+def _is_beside(rule: Rule, sets: Mapping[str, Range], demanded: Mapping[str, Fact]) -> bool:
+    """Whether a rule concerns nothing that is stated: one of its words is none of those that it is for."""
+    for condition in rule.when:
+        if condition.tokens:
+            fact, own = demanded.get(condition.fact), sets.get(condition.fact)
+            if isinstance(fact, str) and fact not in condition.tokens:
+                return True
+            listed = own.tokens if isinstance(own, Choices) and not own.but else None
+            if fact is None and listed and listed.isdisjoint(condition.tokens):
+                return True
+    return False
 
 
 def _parts(value: Any) -> Iterator[Any]:
@@ -170,26 +214,103 @@ def _parts(value: Any) -> Iterator[Any]:
             yield from _parts(each)
 
 
-def allows_of(pack: Pack, detail: Detail, sets: Mapping[str, Range], demand: Demand) -> dict[str, Allowance] | None:
-    """Return what a joint without a record allows a procedure, with the rules of that route; `None` where not meant.
+Distance = tuple[int, int, int, float]  # of another shape, outside, open, and by what share beyond
 
-    Rules that are asked of each pass by itself are not among them.
 
-    Where that hangs on something which the procedure does not say, nothing is allowed for sure.
+def nearest_detail(pack: Pack, sets: Mapping[str, Range], demand: Demand) -> Detail | None:
+    """Return the joint without a record that a deposit comes nearest to; `None` where none is meant for it.
+
+    It is of the same shape in as much as can be, then fewest of its variables are outside, then fewest are open, then
+    those that are outside are so by least.
+    """
+    facts = Facts({**pack.facts_of(demand), **_words(sets)}, {})
+    best: tuple[Distance, Detail] | None = None
+    for detail in pack.details:
+        if concern(detail.when, (), facts, demand.units).applies is False:
+            continue
+        rank = _distance(pack, detail, sets, demand, best[0] if best else None)
+        if rank is not None and (best is None or rank < best[0]):
+            best = rank, detail
+    return best[1] if best else None
+
+
+def _distance(
+    pack: Pack, detail: Detail, sets: Mapping[str, Range], demand: Demand, best: Distance | None
+) -> Distance | None:
+    """Return how far a deposit is from a joint; `None` as soon as that is farther than the best."""
+    other, outside, unproven, by = 0, 0, 0, 0.0
+    for rule in detail.rules:
+        variable = rule.variables[0]
+        own = sets.get(variable)
+        if own is None and variable in pack.optional:
+            continue
+        verdict = _of_detail(rule, sets, demand)
+        other += verdict == "outside" and variable in SHAPE
+        outside += verdict == "outside" and variable not in SHAPE
+        unproven += verdict == "unproven"
+        if verdict == "outside" and isinstance(own, Numbers):
+            by += _share_beyond(rule, sets, demand, own)
+        if best is not None and (other, outside, 0, 0.0) > best:
+            return None
+    return other, outside, unproven, by
+
+
+def _share_beyond(rule: Rule, sets: Mapping[str, Range], demand: Demand, own: Numbers) -> float:
+    """Return by what share of itself a stated number lies beyond what a joint allows."""
+    readings = readings_at_all(rule, sets, {}, demand)
+    allowed = readings.possible if readings else None
+    gap = allowed.gap_to(own) if isinstance(allowed, Numbers) else None
+    return abs(gap or 0.0) / (max((abs(part.high) for part in own.parts), default=1.0) or 1.0)
+
+
+def _of_detail(rule: Rule, sets: Mapping[str, Range], demand: Demand) -> Verdict:
+    own = sets.get(rule.variables[0])
+    if isinstance(rule.kind, Only) and rule.confidence != "L":  # most are words that stay what they are
+        return "unproven" if own is None else "inside" if rule.kind.values.contains(own) else "outside"
+    readings = readings_at_all(rule, sets, {}, demand)
+    return "unproven" if readings is None else verdict_of(own, readings.sure, readings.possible)
+
+
+def allows_of(
+    pack: Pack, detail: Detail, sets: Mapping[str, Range], demand: Demand, members: Members = ()
+) -> dict[str, Allowance]:
+    """Return what a joint without a record allows a procedure, with the rules of that route.
+
+    Rules that are asked of each pass by itself are not among them. Where what the joint is for hangs on something that
+    the procedure does not say, nothing is allowed for sure.
     """
     facts = Facts({**pack.facts_of(demand), **_words(sets)}, {})
     meant = concern(detail.when, (), facts, demand.units)
-    if meant.applies is False:
-        return None
     rules = [rule for rule in pack.rules if rule.route == "prequalified" and rule.scope != "pass"]
-    found = {variable: list(each.rulings) for variable, each in asked_of(pack, rules, sets, demand).items()}
+    asked = asked_of(pack, rules, sets, demand, members)
+    found = {variable: list(each.rulings) for variable, each in asked.items()}
     for rule in detail.rules:
-        readings = readings_of(rule, facts, demand) or unknown("it is for another joint")
+        readings = readings_at_all(rule, sets, {}, demand) or unknown("it is for another joint")
         if meant.applies is None:
             why = f"whether {rule.clause} may be used hangs on {spoken(meant.missing)}, which is not stated"
             readings = Readings(NONE, readings.possible, why, meant.missing, readings.confidence)
         found.setdefault(rule.variables[0], []).insert(0, Ruling(rule, readings))
     return {variable: together(rulings) for variable, rulings in found.items()}
+
+
+NOT_GEOMETRY = frozenset({"process", "position", "shielding_gas", "weld"})
+
+
+def lies_in_a_detail(pack: Pack, sets: Mapping[str, Range], demand: Demand) -> Verdict:
+    """Return whether a joint as it is drawn and fitted up lies in one that needs no record, by whichever process."""
+    found: set[Verdict] = set()
+    for detail in pack.details:
+        verdicts: set[Verdict] = set()
+        for rule in detail.rules:
+            if rule.variables[0] in NOT_GEOMETRY:
+                continue
+            if sets.get(rule.variables[0]) is None and rule.variables[0] in pack.optional:
+                continue
+            verdicts.add(_of_detail(rule, sets, demand))
+            if "outside" in verdicts:
+                break
+        found.add("outside" if "outside" in verdicts else "unproven" if "unproven" in verdicts else "inside")
+    return "inside" if "inside" in found else "unproven" if "unproven" in found else "outside"
 
 
 def _words(sets: Mapping[str, Range]) -> dict[str, Fact]:

@@ -40,6 +40,7 @@ class Case(Struct, frozen=True):
     demand: Demand
     clashes: tuple[Mapping[str, str], ...]
     remarks: Mapping[str, str]  # by record
+    members: tuple[Mapping[str, Range], ...] = ()
 
     def near(self, index: int) -> list[Candidate]:
         """Return the candidates that could carry a deposit, alone or with others, by rank."""
@@ -60,7 +61,9 @@ def case_of(pack: Pack, stated: Stated, boxes: Boxes) -> Case:
         {name: each for name, each in own.items() if name not in told} for own, told in zip(sets, several, strict=True)
     ]
     remarks = {box.record: f"{box.record} was {box.coupon.remark}" for box in boxes.boxes if box.coupon.remark}
-    return Case(pack, stated.deposits, labels, sets, beside, boxes, stated.demand, clashes, remarks)
+    return Case(
+        pack, stated.deposits, labels, sets, beside, boxes, stated.demand, clashes, remarks, stated.members
+    )  # fmt: skip
 
 
 def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range]:

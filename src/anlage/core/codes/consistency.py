@@ -101,10 +101,18 @@ def _asked_of_derivations(head: Head, names: Names) -> list[_Asked]:
     asked: list[_Asked] = []
     for row in head.derive.rows:
         asked.append(("[[derive]]", [row.variable], names.variables))
-        asked.append(("[[derive]]", row.columns, names.columns.get(row.of, ())))
-        asked += _words("[[derive]]", row.variable, [each.token for each in row.patterns], names)
+        own = {column for each in head.derive.listing.rows for column in each.says}
+        asked.append(("[[derive]]", row.columns, own if row.listed else names.columns.get(row.of, ())))
+        if row.listed and row.form in ("pair", "ends"):
+            said = [word for each in head.derive.listing.rows if (word := each.says.get(row.columns[0]))]
+            known = names.tokens(row.variable)
+            asked.append((head.pack.metals, [*said, *filter(None, [row.otherwise])], known or [*said, row.otherwise]))
+        asked += _words("[[derive]]", row.variable, [each.token for each in row.patterns if each.token], names)
         if row.analysis:
             asked += _words(row.analysis, row.variable, [each.a_number for each in head.derive.a_numbers], names)
+    for variable, words in head.derive.words.items():
+        asked.append(("[words]", [variable], names.variables))
+        asked += _words(f"[words.{variable}]", variable, [*words, *(w for own in words.values() for w in own)], names)
     if treatment := head.derive.heat_treatment:
         asked.append(("[heat_treatment]", [treatment.fact, treatment.temperature, treatment.metals], names.variables))
         asked += _words("[heat_treatment]", treatment.fact, [treatment.below, treatment.otherwise], names)

@@ -10,6 +10,7 @@ from msgspec import Struct
 from anlage.core.catalogue import Filler, MetalGroup
 from anlage.core.codes.a_number import ANumberRow, a_numbers
 from anlage.core.codes.facts import Fact, pair_token
+from anlage.core.codes.listed_metals import NO_SIDES, Listing, Sides
 from anlage.core.ranges import Interval, graded_end
 
 
@@ -27,12 +28,17 @@ class Pattern(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Derivation(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
-    """One fact that a pack derives from columns of the catalogue: of both metals, or of a filler."""
+    """One fact that a pack derives from columns of the catalogue, or of its own list: of both metals, or of a filler.
+
+    `otherwise` is what an end is that the pack's own list of metals does not have.
+    """
 
     variable: str
     of: Literal["metals", "filler"]
     columns: Annotated[tuple[str, ...], msgspec.Meta(min_length=1)]
-    form: Literal["", "pair", "ends"] = ""  # of metals: both joined, or each for itself
+    form: Literal["", "pair", "ends", "names", "unlisted"] = ""  # of metals: joined, each, or their names
+    listed: bool = False  # by the pack's own list of metals, not by the catalogue
+    otherwise: str = ""
     graded: bool = False  # of a pair: each end with its yield strength [MPa]
     withhold: tuple[Literal["H", "M", "L", "unknown"], ...] = ()  # confidences that make no fact
     analysis: str = ""  # the table that works it out from a deposit analysis
@@ -68,16 +74,23 @@ class Derivations(Struct, frozen=True):
     heat_treatment: HeatTreatment | None = None
     lower_transformations: tuple[LowerTransformation, ...] = ()
     a_numbers: tuple[ANumberRow, ...] = ()
+    listing: Listing = Listing()
+    words: Mapping[str, Mapping[str, tuple[str, ...]]] = msgspec.field(default_factory=dict)  # by variable
 
-    def metal_facts(self, one: MetalGroup, other: MetalGroup | None = None) -> dict[str, Fact]:
+    def metal_facts(self, one: MetalGroup, other: MetalGroup | None = None, sides: Sides = NO_SIDES) -> dict[str, Fact]:
         """Return the facts of the base metals: pairs by both ends, and the ends themselves.
 
         A metal without its leading group stands for itself under its name, so that it is never taken for another; a
-        pair by more columns is no fact while one of them is empty at an end.
+        pair by more columns is no fact while one of them is empty at an end. What the pack's own list says by
+        thickness is every word that holds somewhere in the thicknesses of the `sides`.
         """
         facts: dict[str, Fact] = {}
         for row in self.rows:
             if row.of != "metals":
+                continue
+            if row.listed:
+                found = self.listing.fact(row.columns[0], row.form, row.otherwise, (one, other or one), sides)
+                facts |= {row.variable: found} if found else {}
                 continue
             ends = [(_graded if row.graded else _end)(metal, row.columns) for metal in (one, other or one)]
             if row.form == "ends":
@@ -124,6 +137,16 @@ class Derivations(Struct, frozen=True):
             return rule.otherwise
         limit = self.lower_transformation(metals)
         return rule.below if limit is not None and temperature_c.high < limit else None
+
+    def in_words_of_the_code(self, variable: str, tokens: frozenset[str]) -> frozenset[str]:
+        """Return how a code speaks of some words of a variable; as they are where it has no words of its own.
+
+        Nothing where it has none for one of them: what it does not speak of is not known.
+        """
+        own = self.words.get(variable)
+        if own is None:
+            return tokens
+        return frozenset(w for each in tokens for w in own[each]) if tokens <= own.keys() else frozenset()
 
     def lower_transformation(self, metals: frozenset[str]) -> float | None:
         """Return the lowest transformation temperature of some metals [°C]; `None` where one of them is not known."""

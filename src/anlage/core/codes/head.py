@@ -10,13 +10,22 @@ from msgspec import Meta, Struct
 
 from anlage.core.codes.a_number import read_a_numbers
 from anlage.core.codes.derive import Derivation, Derivations, HeatTreatment, read_lower_transformations
+from anlage.core.codes.listed_metals import Listing, read_listing
 from anlage.core.codes.pack import Category, DemandKind
-from anlage.core.codes.written import WrittenBorrow, WrittenHead, WrittenPairs, WrittenUnion, fault_of
-from anlage.core.errors import FormatError, closest
+from anlage.core.codes.written import (
+    WrittenBorrow,
+    WrittenHead,
+    WrittenPairs,
+    WrittenTolerance,
+    WrittenUnion,
+    fault_of,
+)
+from anlage.core.errors import FormatError, InputError, closest
+from anlage.core.quantities.units import UnitTable
 
 FILE = "pack.toml"
 _ROW_TABLES = ("rule", "specimens", "detail")  # in any file
-_TABLES = {"pack", "combination", "category", "demand", "sets", "derive", "heat_treatment",
+_TABLES = {"pack", "combination", "category", "demand", "sets", "derive", "heat_treatment", "words", "tolerance",
            *_ROW_TABLES}  # fmt: skip
 _NEEDED = ("code", "name", "title", "editions", "processes", "source")
 
@@ -99,9 +108,10 @@ class Head(Struct, frozen=True, kw_only=True):
     sets: Mapping[str, list[str]]
     derive: Derivations
     combination: tuple[WrittenUnion | WrittenPairs | WrittenBorrow, ...]
+    tolerances: Mapping[str, Mapping[str, WrittenTolerance]]  # of details, by name and dimension
 
 
-def read_head(texts: Mapping[str, PackText]) -> Head:
+def read_head(texts: Mapping[str, PackText], units: UnitTable) -> Head:
     """Return the head of a pack from its files.
 
     Raises
@@ -123,7 +133,8 @@ def read_head(texts: Mapping[str, PackText]) -> Head:
         categories=_converted(text, "category", Annotated[tuple[Category, ...], Meta(min_length=1)], []),
         demands=_converted(text, "demand", tuple[DemandKind, ...], []),
         sets=_converted(text, "sets", dict[str, list[str]], {}),
-        derive=_derivations(text, texts),
+        derive=_derivations(text, texts, pack, units),
+        tolerances=_converted(text, "tolerance", dict[str, dict[str, WrittenTolerance]], {}),
         combination=_converted(text, "combination", tuple[WrittenUnion | WrittenPairs | WrittenBorrow, ...], []),
     )
 
@@ -136,7 +147,7 @@ def _converted(text: PackText, key: str, kind: Any, otherwise: Any) -> Any:
     return msgspec.convert(table, kind)
 
 
-def _derivations(text: PackText, texts: Mapping[str, PackText]) -> Derivations:
+def _derivations(text: PackText, texts: Mapping[str, PackText], pack: WrittenHead, units: UnitTable) -> Derivations:
     rows = _converted(text, "derive", tuple[Derivation, ...], [])
     treatment: HeatTreatment | None = _converted(text, "heat_treatment", HeatTreatment | None, None)
     analysis = next((row.analysis for row in rows if row.analysis), "")
@@ -146,6 +157,8 @@ def _derivations(text: PackText, texts: Mapping[str, PackText]) -> Derivations:
         treatment,
         _table(text, texts, limits, read_lower_transformations),
         _table(text, texts, analysis, read_a_numbers),
+        _table(text, texts, pack.metals, lambda rows: read_listing(rows, units)) or Listing(),
+        _converted(text, "words", dict[str, dict[str, tuple[str, ...]]], {}),
     )
 
 
@@ -157,5 +170,5 @@ def _table(text: PackText, texts: Mapping[str, PackText], name: str, read: Calla
         raise text.fault(f"there is no table {name}", "put it beside pack.toml", name)
     try:
         return read(texts[name].raw.get("row"))
-    except msgspec.ValidationError as fault:
+    except (msgspec.ValidationError, InputError) as fault:
         raise texts[name].fault(str(fault), "mend the row") from fault

@@ -12,7 +12,7 @@ from anlage.core.codes.box import CoverBox
 from anlage.core.codes.candidates import Boxes
 from anlage.core.codes.case import case_of
 from anlage.core.codes.pack import Pack
-from anlage.core.codes.rungs import Rung, clash_rungs, demand_rungs, rungs_of, unruled_rungs
+from anlage.core.codes.rungs import Rung, clash_rungs, demand_rungs, rungs_of, unruled_rungs, unsupported_rungs
 from anlage.core.codes.stated import Stated
 from anlage.core.codes.supports import supports_of, with_own_rules
 from anlage.core.codes.verdict import Verdict, worst
@@ -52,6 +52,7 @@ def judge(pack: Pack, stated: Stated, boxes: Sequence[CoverBox] | Boxes) -> Judg
     supports, sums = supports_of(case)
     judged = [with_own_rules(case, index, support) for index, support in enumerate(supports)]
     rungs = [*demand_rungs(case, stated.demand), *unruled_rungs(case), *rungs_of(case, judged, sums)]
+    rungs += unsupported_rungs(case, supports)
     rungs += clash_rungs(case, rungs)
     overall = worst(rung.verdict for rung in rungs)
     covered = (() if n in sums or not s.covered else s.records for n, s in enumerate(supports))

@@ -41,7 +41,7 @@ PARAMETERS: Mapping[str, set[str]] = MappingProxyType(
         "table": {"rows", "of", "also"},
         "pairs": {"rows", "members", "letters", "alone", "otherwise"},
         "declared": set(),
-        "attribute": {"of", "then", "groups", "map", "otherwise", "order", "ranks"},
+        "attribute": {"of", "then", "groups", "map", "otherwise", "order", "ranks", "or_same", "also", "tokens"},
         "composition": {"relative", "absolute"},
         "addressed": set(),
         "unknown": set(),
@@ -74,14 +74,15 @@ class KindReader(Reader):
             "table": lambda: self.table(table, on, variable),
             "pairs": lambda: self.pairs(table, on),
             "declared": lambda: Declared(on),
-            "attribute": lambda: self.attribute(table, on, variable),
+            "attribute": lambda: self.attribute(table, on),
             "addressed": Addressed,
             "unknown": lambda: Unknown(self.needed(table, "note")),
             "function": lambda: self.function(table, on),
         }
         if name not in makers:
             raise self.fault(f"no kind {name}", f"take one of {', '.join(makers)}", "then")
-        return self.doubted(table, self.also(table, makers[name](), on, variable))
+        made = makers[name]()  # the second reading of an attribute is in the words of the attribute
+        return self.doubted(table, made if name == "attribute" else self.also(table, made, on, variable))
 
     def constant(self, table: Mapping[str, Any], variable: str) -> Range:
         """Return the set of a rule that is one whatever was recorded; an empty list is nothing."""
@@ -98,16 +99,20 @@ class KindReader(Reader):
         otherwise = self.needed(table, "otherwise")
         if otherwise not in ("same", "unknown"):
             raise self.fault(f"otherwise is {otherwise}", "take same or unknown", "otherwise")
-        allows, confidences = {}, {}
+        allows, confidences, wider = {}, {}, {}
         for token, entry in self.needed(table, "map").items():
             self.token(on, token, token)
             allowed = entry
-            if isinstance(entry, dict) and "confidence" in entry:
-                self.only(entry, {"tokens", "confidence"}, token)
-                self.one_of(entry, "confidence", ("H", "M", "L"))
-                allowed, confidences[token] = self.needed(entry, "tokens"), entry["confidence"]
-            allows[token] = self.token_set(variable, allowed)
-        return Map(on, MappingProxyType(allows), otherwise == "same", MappingProxyType(confidences))
+            if isinstance(entry, dict) and "but" not in entry:
+                self.only(entry, {"tokens", "confidence", "also"}, token)
+                allowed = self.needed(entry, "tokens")
+                if "confidence" in entry:
+                    self.one_of(entry, "confidence", ("H", "M", "L"))
+                    confidences[token] = entry["confidence"]
+                if "also" in entry:
+                    wider[token] = self.token_set(variable, entry["also"])
+            allows[token] = NONE if allowed == [] else self.token_set(variable, allowed)
+        return Map(on, MappingProxyType(allows), otherwise == "same", confidences, wider)
 
     def band(self, table: Mapping[str, Any], on: str, variable: str) -> Band:
         """Return a band, of which one end may be absent."""
@@ -214,7 +219,7 @@ class KindReader(Reader):
         first, second = sorted(each.metals for each in tested)
         return PairRow((first, second), tuple(covers), entry.get("confidence", ""))
 
-    def attribute(self, table: Mapping[str, Any], on: str, variable: str) -> Attribute:
+    def attribute(self, table: Mapping[str, Any], on: str) -> Attribute:
         """Return a rule on a property of a token."""
         of = self.needed(table, "of")
         inner: RuleKind
@@ -222,8 +227,8 @@ class KindReader(Reader):
             self.one_of(table, "order", ("<=",))
             inner = UpTo(of, tuple(self.needed(table, "ranks")))
         else:
-            inner = self.kind(table, table.get("then", "same"), of, variable)
-        return Attribute(on, of, self.names.column(of), inner)
+            inner = self.kind(table, table.get("then", "same"), of, of)
+        return Attribute(on, of, self.names.column(of), inner, bool(table.get("or_same")))
 
     def function(self, table: Mapping[str, Any], on: str) -> Function:
         """Return a rule that is a function."""

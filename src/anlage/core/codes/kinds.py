@@ -17,6 +17,8 @@ from anlage.core.quantities.units import System
 from anlage.core.ranges import ANY, NONE, Choices, Extreme, Interval, Numbers, Pairs, Range, choices
 from anlage.core.variables import spoken
 
+TWO_WAYS = "the clause is read in two ways"
+
 
 class Readings(Struct, frozen=True):
     """What a rule allows: `sure` within `possible`, with the reason when they differ."""
@@ -86,6 +88,7 @@ class Map(Struct, frozen=True):
     allows: Mapping[str, Range]
     otherwise_same: bool
     confidences: Mapping[str, str] = field(default_factory=dict)  # of words, where not that of the rule
+    wider: Mapping[str, Range] = field(default_factory=dict)  # of words that are read in two ways
 
     def allowed(self, facts: Facts, units: System) -> Readings:  # noqa: ARG002
         """Return what the recorded token allows."""
@@ -101,7 +104,11 @@ class Map(Struct, frozen=True):
             else:
                 return unknown(f"the pack does not say what {token} allows")
         told = [self.confidences[token] for token in tokens_of(value) if token in self.confidences]
-        return Readings(allowed, allowed, confidence=max(told, key="HML".index, default=""))
+        possible = allowed
+        for token in tokens_of(value) & self.wider.keys():
+            possible = possible | self.wider[token]
+        reason = "" if possible is allowed else TWO_WAYS
+        return Readings(allowed, possible, reason, confidence=max(told, key="HML".index, default=""))
 
 
 ONCE = Limit(1.0, 1.0)
@@ -178,7 +185,7 @@ class Also(Struct, frozen=True):
     def allowed(self, facts: Facts, units: System) -> Readings:
         """Return the narrow set as sure and both together as possible."""
         narrow, wide = self.narrow.allowed(facts, units), self.wide.allowed(facts, units)
-        reason = narrow.reason or "the clause is read in two ways"
+        reason = narrow.reason or TWO_WAYS
         return Readings(narrow.sure, narrow.possible | wide.possible, reason, narrow.missing, narrow.confidence)
 
 
@@ -245,12 +252,16 @@ class Declared(Struct, frozen=True):
 
 
 class Attribute(Struct, frozen=True):
-    """A rule on a property of the recorded token: allowed is every token whose property is allowed."""
+    """A rule on a property of the recorded token: allowed is every token whose property is allowed.
+
+    With `or_same` the recorded token itself is allowed besides.
+    """
 
     on: str
     of: str  # the catalogue column
     column: Mapping[str, str]
     inner: RuleKind  # reads the property under the fact name `of`
+    or_same: bool = False
 
     def allowed(self, facts: Facts, units: System) -> Readings:
         """Return the tokens whose property the inner rule allows."""
@@ -258,10 +269,12 @@ class Attribute(Struct, frozen=True):
         if value is None:
             return not_recorded(self.on)
         properties = {self.column.get(token, "") for token in tokens_of(value)}
+        same = Choices(tokens_of(value)) if self.or_same else NONE
         if "" in properties:
-            return unknown(f"{spoken(self.of.split('.')[-1])} of {', '.join(sorted(tokens_of(value)))} is not known")
+            reason = f"{spoken(self.of.split('.')[-1])} of {', '.join(sorted(tokens_of(value)))} is not known"
+            return Readings(same, ANY, reason)
         inner = self.inner.allowed(Facts({**facts.values, self.of: frozenset(properties)}, facts.assumed), units)
-        sure, possible = (self._tokens(allowed) for allowed in (inner.sure, inner.possible))
+        sure, possible = (self._tokens(allowed) | same for allowed in (inner.sure, inner.possible))
         return Readings(sure, possible, inner.reason, confidence=inner.confidence)
 
     def _tokens(self, allowed: Range) -> Range:

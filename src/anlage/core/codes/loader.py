@@ -15,18 +15,16 @@ from msgspec.structs import replace as with_fields
 
 from anlage.core.codes.clauses import Listed, clause_of, clauses_of_combination
 from anlage.core.codes.consistency import head_faults, replaced, several, twice, unasked
+from anlage.core.codes.detail_reader import DetailReader
 from anlage.core.codes.head import Head, PackText, read_head
-from anlage.core.codes.kind_reader import PARAMETERS, KindReader, numbers_within
-from anlage.core.codes.kinds import Only
+from anlage.core.codes.kind_reader import PARAMETERS
 from anlage.core.codes.limits import limit
 from anlage.core.codes.names import Names
-from anlage.core.codes.pack import Basis, Borrow, Combination, Detail, JoinedPairs, Pack, Route, Rule, Stage, Union
-from anlage.core.codes.reader import BOUNDS
+from anlage.core.codes.pack import Basis, Borrow, Combination, JoinedPairs, Pack, Route, Rule, Stage, Union
 from anlage.core.codes.specimens import Specimens
 from anlage.core.codes.wording import Wording
-from anlage.core.codes.written import WrittenDetail, WrittenPairs, WrittenRule, WrittenSpecimens, WrittenUnion
+from anlage.core.codes.written import WrittenPairs, WrittenRule, WrittenSpecimens, WrittenUnion
 from anlage.core.errors import FormatError, InputError
-from anlage.core.ranges import Range
 
 Row = TypeVar("Row")
 
@@ -81,7 +79,7 @@ def _read(
         except FormatError as fault:
             faults.append(fault)
     try:
-        head = read_head(texts)
+        head = read_head(texts, names.units)
     except FormatError as fault:
         return None, [*faults, fault]
     found, wrong = _rows(texts.values(), head, names, table="rule", read=RuleReader.rules)
@@ -128,7 +126,7 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         staged=tuple(rule for rule in ranked if rule.stage != "wps"),
         combination=_combination(head, names),
         untested=frozenset(head.pack.untested),
-        optional=frozenset(each.id for each in names.variables.values() if each.optional),
+        optional=frozenset((*(each.id for each in names.variables.values() if each.optional), *head.pack.optional)),
         accepts_records_of=frozenset((head.pack.code, *head.pack.accepts_records_of)),
         assumed=MappingProxyType({names.variable(fact): each for fact, each in head.pack.assumed.items()}),
         categories=head.categories,
@@ -177,7 +175,7 @@ def _rows(
     return rows, faults
 
 
-class RuleReader(KindReader):
+class RuleReader(DetailReader):
     """Reads a rule, a list of specimens or a detail of one file."""
 
     def rules(self, table: Mapping[str, Any]) -> list[Rule]:
@@ -248,40 +246,6 @@ class RuleReader(KindReader):
                 known = ", ".join(self.head.pack.editions)
                 raise self.fault(f"the pack has no edition {each}", f"take one of {known}", "editions")
         return tuple(table.get("editions", ()))
-
-    def detail(self, table: Any) -> Detail:
-        """Return one joint that needs no record: a rule for each variable that it limits."""
-        self.typed(table, WrittenDetail, "[[detail]]")
-        row = msgspec.convert(table, WrittenDetail)
-        rules = tuple(
-            Rule(
-                id=row.id, variables=(self.variable(name, name),), clause=row.clause, title=row.title,
-                category=self.head.categories[0].id, scope="deposit", kind=Only(self.allowed(name, entry)),
-                confidence=row.confidence, source=self.head.pack.source, file=self.text.name, line=self.line(),
-                route="prequalified", basis="wps", wording=Wording(table, self.head.sets),
-            )
-            for name, entry in row.allows.items()
-        )  # fmt: skip
-        for name in row.fit_up:
-            if name not in row.allows or not self.names.kind(name):
-                raise self.fault(f"fit_up names {name}, of which it allows no numbers", "state it in allows", name)
-        fit_up = {name: (each.less, each.more) for name, each in row.fit_up.items()}
-        when = self.conditions(row.when, "when")
-        return Detail(id=row.id, title=row.title, rules=rules, when=when, fit_up=fit_up)
-
-    def allowed(self, name: str, entry: Any) -> Range:
-        """Return what a detail allows of a variable: tokens, or numbers within bounds."""
-        self.variable(name, name)
-        if not self.names.kind(name):
-            return self.token_set(name, entry, name)
-        if not isinstance(entry, dict) or not entry:
-            raise self.fault(f"{name} is {entry}", "write {from = …, to = …}", name)
-        self.only(entry, BOUNDS, name)
-        bounds = self.bounds(name, entry)
-        si, us = (numbers_within(bounds, units) for units in ("si", "us"))
-        if si != us:
-            raise self.fault(f"{name} has two unit columns", "write one number for each end", name)
-        return si
 
     def specimens(self, table: Any) -> Rule:
         """Return one list of specimens as a clause."""

@@ -49,7 +49,7 @@ class Names(Struct, frozen=True):
             return frozenset(row.tokens) | ALWAYS
         kept_in, _, place = row.tokens.partition(".")
         if kept_in == "vocabulary":
-            return frozenset(self.vocabulary.tokens.get(place, ())) | ALWAYS
+            return frozenset((*self.vocabulary.tokens.get(place, ()), *row.said)) | ALWAYS
         return frozenset(self.column(place)) | ALWAYS
 
     def is_token(self, name: str, token: str) -> bool:

@@ -15,12 +15,11 @@ from anlage.core.codes.kinds import RuleKind
 from anlage.core.codes.limits import Limit
 from anlage.core.codes.specimens import Specimens
 from anlage.core.codes.wording import Wording
-from anlage.core.ranges import Interval, Numbers, Range, numbers
 
 if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
     from anlage.core.rulebook import Check, Overlay
 
-Scope = Literal["joint", "deposit", "pass"]
+Scope = Literal["joint", "deposit", "pass", "member"]  # of what a rule is asked; a member is one side of the joint
 
 
 Route = Literal["record", "prequalified", "always"]  # what a deposit rests on where a rule binds it
@@ -28,6 +27,9 @@ Basis = Literal["record", "wps"]  # whose facts a rule is asked of
 Stage = Literal["wps", "fit-up", "run", "inspection"]  # when a rule is asked
 Governs = Literal["qualification", "construction"]  # what proves a procedure, or what the job is built to
 Heat = Literal["arc_energy", "heat_input"]  # what a code compares: without the process's efficiency, or with it
+
+
+SHAPE = ("process", "weld", "joint_type", "root_side")  # what a joint without a record is for, before its dimensions
 
 
 class Category(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -47,7 +49,7 @@ class DemandKind(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     default: str
 
 
-class Rule(Struct, frozen=True, kw_only=True):
+class Rule(Struct, frozen=True, kw_only=True, dict=True):
     """One rule: for the variables it limits, when it concerns a case, and the kind that answers."""
 
     id: str
@@ -75,6 +77,11 @@ class Rule(Struct, frozen=True, kw_only=True):
     overlay: "Overlay | None" = None  # what a person put in place of its own words
 
     @property
+    def own_conditions(self) -> tuple[Condition, ...]:
+        """All conditions of it, its own and those of its exceptions."""
+        return (*self.when, *(each for group in self.unless for each in group))
+
+    @property
     def said(self) -> str:
         """The fingerprint of its words: a check or an overlay holds for these alone."""
         return self.wording.said if self.wording else ""
@@ -88,23 +95,15 @@ class Rule(Struct, frozen=True, kw_only=True):
 class Detail(Struct, frozen=True, kw_only=True):
     """A joint that a code lets be welded without a record: what it allows, variable by variable, as rules.
 
-    `when` says which procedures it is for, by what they ask; `fit_up` by how much less and more than it allows a
-    dimension may be as it is fitted up.
+    `when` says which procedures it is for, by what they ask. Of a dimension one rule says what may be drawn, another
+    what may be fitted up.
     """
 
     id: str
     title: str
     rules: tuple[Rule, ...]
     when: tuple[Condition, ...] = ()
-    fit_up: Mapping[str, tuple[float, float]] = msgspec.field(default_factory=dict)
-
-    def as_fitted(self, variable: str) -> Range | None:
-        """Return what the joint allows of a dimension as it is fitted up; `None` where it says nothing of it."""
-        allowed = next((rule.kind.values for rule in self.rules if variable in rule.variables), None)  # type: ignore[attr-defined]
-        if not isinstance(allowed, Numbers) or variable not in self.fit_up:
-            return allowed
-        less, more = self.fit_up[variable]
-        return numbers([Interval(max(part.low - less, 0.0), part.high + more) for part in allowed.parts])
+    note: str = ""
 
 
 class Union(Struct, frozen=True, kw_only=True):
@@ -209,6 +208,11 @@ class Pack(Struct, frozen=True, dict=True):
         """The demands that a rule, or what becomes of a record without results, answers."""
         asked = {c.fact for rule in self.rules for group in (rule.when, *rule.unless) for c in group} | self.untested
         return frozenset(each.id for each in self.demands if each.id in asked | set(self.variables))
+
+    @cached_property
+    def asks_members(self) -> bool:
+        """Whether a rule is asked of each side of a joint by itself."""
+        return any(rule.scope == "member" for rule in self.rules)
 
     @property
     def every(self) -> tuple[Rule, ...]:

@@ -9,6 +9,7 @@ from anlage.core.codes.box import Allowance, Ruling
 from anlage.core.codes.case import Case, Support
 from anlage.core.codes.explain import Origin, origin_of
 from anlage.core.codes.facts import Demand, deposit_facts
+from anlage.core.codes.kinds import TWO_WAYS
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.codes.stated import StatedDeposit
 from anlage.core.codes.verdict import Verdict, verdict_of, worst
@@ -100,7 +101,8 @@ def demand_rungs(case: Case, demand: Demand) -> list[Rung]:
     found = []
     for kind in case.pack.demands:
         if kind.id in demand.unsaid and kind.id in case.pack.answered:
-            reason = f"the procedure does not say whether {kind.word} is demanded"
+            asked = "whether {} is demanded" if set(kind.choices) == {"yes", "no"} else "the {}"
+            reason = f"the procedure does not say {asked.format(kind.word)}"
         elif demand.asks_for(kind.id) and kind.id not in case.pack.answered:
             reason = f"{case.pack.name} has no rule on {kind.word}: prove it by what demands it"
         else:
@@ -120,6 +122,18 @@ def unruled_rungs(case: Case) -> list[Rung]:
             rung = _bare_rung(case, "process", label, reason)
             found.append(replace(rung, stated=Choices(frozenset((deposit.process,)))))
     return found
+
+
+def unsupported_rungs(case: Case, supports: list[Support]) -> list[Rung]:
+    """Return a rung for every deposit that rests on nothing, where the code asks something of it all the same."""
+    if all(rule.is_of_record for rule in case.pack.rules):
+        return []
+    reason = f"no record{', and no joint that needs none,' if case.pack.details else ''} carries this deposit"
+    return [
+        replace(_bare_rung(case, "process", label, reason), stated=Choices(frozenset((deposit.process,))))
+        for deposit, label, support in zip(case.deposits, case.labels, supports, strict=True)
+        if not support.records and deposit.process in case.pack.processes
+    ]
 
 
 def clash_rungs(case: Case, rungs: list[Rung]) -> list[Rung]:
@@ -168,7 +182,7 @@ def _rung(case: Case, index: int, variable: str, support: Support) -> Rung:
         origin=None if inside or clash else _origin(case.pack, support, governing, stated, allowance),
         note=allowance.note,
         remarks=tuple(case.remarks[name] for name in support.records if name in case.remarks),
-        reason=clash or _reason(variable, verdict, stated, allowance),
+        reason=clash or _reason(variable, verdict, stated, allowance, _by(governing.rule, support)),
         worst_pass="" if inside else at.id if at else _worst_pass(variable, deposit, allowance),
         clash=clash,
         rules=tuple(ruling.rule for ruling in allowance.rulings),
@@ -185,7 +199,7 @@ def _inside(allowance: Allowance, variable: str, label: str, stated: Range | Non
             variable=variable, label=label, verdict="inside", stated=stated, sure=allowance.sure,
             possible=allowance.possible, gap=0.0, category=allowance.category, because=governing.because,
             clause=allowance.clause, confidence=allowance.confidence, records=support.records, note=allowance.note,
-            reason=_reason(variable, "inside", stated, allowance),
+            reason=_reason(variable, "inside", stated, allowance, _by(governing, support)),
             rules=tuple(ruling.rule for ruling in allowance.rulings),
         )  # fmt: skip
         kept = allowance.inside[key] = (stated, rung)
@@ -232,12 +246,20 @@ def _worst_pass(variable: str, deposit: StatedDeposit, allowance: Allowance) -> 
     return max(deposit.passes, key=lambda each: badness(each.sets)).id
 
 
-def _reason(variable: str, verdict: Verdict, stated: Range | None, allowance: Allowance) -> str:
+def _by(rule: Rule, support: Support) -> str:
+    """Return what allows a variable: the record, the joint that needs none, or the code itself."""
+    if rule.is_of_record:
+        return "the record"
+    return support.detail if rule.id == support.detail else rule.clause
+
+
+def _reason(variable: str, verdict: Verdict, stated: Range | None, allowance: Allowance, by: str) -> str:
     name = spoken(variable)
     if verdict == "inside":
-        return allowance.note or f"the stated {name} lies inside what the record allows"
+        return allowance.note or f"the stated {name} lies inside what {by} allows"
     if stated is None:
         return f"the WPS does not state {name}"
     if verdict == "outside":
-        return allowance.reason or f"the stated {name} lies outside what the record allows"
+        why = allowance.reason if allowance.reason != TWO_WAYS else ""
+        return why or f"the stated {name} lies outside what {by} allows"
     return allowance.reason or f"the stated {name} is allowed by one reading of the rules alone"

@@ -31,13 +31,15 @@ class Stated(Struct, frozen=True):
     """Everything a WPS states; a variable that is not named is not stated.
 
     `clashes` are variables of which it states two things that disagree, each with the sentence that says so: whatever
-    set stands for one of them is nothing. `demand` is what it asks of any record.
+    set stands for one of them is nothing. `demand` is what it asks of any record. `members` are the sides of the joint,
+    each with what it states of it alone, in place of the joint's.
     """
 
     joint: Mapping[str, Range]
     deposits: tuple[StatedDeposit, ...]
     clashes: Mapping[str, str] = EMPTY_WORDS
     demand: Demand = Demand()
+    members: tuple[Mapping[str, Range], ...] = ()
 
 
 def several_of(pack: Pack, sets: Mapping[str, Range], deposit: StatedDeposit) -> dict[str, str]:

@@ -8,7 +8,7 @@ from itertools import islice, product
 
 from msgspec.structs import replace
 
-from anlage.core.codes.asking import allows_of, asked_of, together
+from anlage.core.codes.asking import allows_of, asked_of, nearest_detail, together
 from anlage.core.codes.box import Allowance
 from anlage.core.codes.candidates import Candidate
 from anlage.core.codes.case import Case, Support
@@ -74,18 +74,19 @@ def _offers(case: Case, index: int) -> Iterator[Support]:
 
 
 def _details(case: Case, index: int) -> Iterator[tuple[tuple[int, int], Support]]:
-    """Yield the joints without a record that a deposit may rest on, each with how many variables fail and are open."""
+    """Yield the joint without a record that a deposit may rest on, with how many variables fail and are open."""
     sets = case.sets[index]
-    for detail in case.pack.details:
-        allowances = allows_of(case.pack, detail, sets, case.demand)
-        if allowances is not None:
-            own = {name: each for name, each in allowances.items() if name not in case.beside[index]}
-            rules = [rule for rule in case.pack.rules if rule.route == "prequalified" and rule.scope == "pass"]
-            support = _by_pass(case, index, Support(own, (detail.id,), covered=False, detail=detail.id), rules)
-            stated = {name: support.at[name].sets if name in support.at else sets for name in support.allowances}
-            verdicts = [each.verdict(stated[name].get(name)) for name, each in support.allowances.items()]
-            rank = (verdicts.count("outside"), verdicts.count("unproven"))
-            yield rank, replace(support, covered=not any(rank))
+    detail = nearest_detail(case.pack, sets, case.demand)
+    if detail is None:
+        return
+    allowances = allows_of(case.pack, detail, sets, case.demand, case.members)
+    own = {name: each for name, each in allowances.items() if name not in case.beside[index]}
+    rules = [rule for rule in case.pack.rules if rule.route == "prequalified" and rule.scope == "pass"]
+    support = _by_pass(case, index, Support(own, (detail.id,), covered=False, detail=detail.id), rules)
+    stated = {name: support.at[name].sets if name in support.at else sets for name in support.allowances}
+    verdicts = [each.verdict(stated[name].get(name)) for name, each in support.allowances.items()]
+    rank = (verdicts.count("outside"), verdicts.count("unproven"))
+    yield rank, replace(support, covered=not any(rank))
 
 
 def with_own_rules(case: Case, index: int, support: Support) -> Support:
@@ -96,7 +97,7 @@ def with_own_rules(case: Case, index: int, support: Support) -> Support:
         return support
     allowances = dict(support.allowances)
     whole = [rule for rule in rules if rule.scope != "pass"]
-    for variable, own in asked_of(case.pack, whole, case.sets[index], case.demand).items():
+    for variable, own in asked_of(case.pack, whole, case.sets[index], case.demand, case.members).items():
         if variable not in case.beside[index]:
             allowances[variable] = _added(allowances.get(variable), own)
     by_pass = [rule for rule in rules if rule.scope == "pass"]

@@ -25,13 +25,15 @@ class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
     source: Words
     editions: Some
     processes: Some
-    scopes: Annotated[tuple[Scope, ...], Meta(min_length=1)] = ("joint", "deposit", "pass")
+    scopes: Annotated[tuple[Scope, ...], Meta(min_length=1)] = ("joint", "deposit", "pass", "member")
     assumed: dict[str, Assumption] = {}
     accepts_records_of: tuple[Words, ...] = ()
     untested: dict[str, Literal["nothing"]] = {}
     basis: Heat = "arc_energy"
     deposit_by: tuple[Words, ...] = ()
     governs: Governs = "qualification"
+    optional: tuple[Words, ...] = ()
+    metals: str = ""  # the table of those that the code lists itself
 
 
 class WrittenUnion(Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="union"):
@@ -85,23 +87,43 @@ class WrittenSpecimens(Struct, frozen=True, forbid_unknown_fields=True):
     instead: tuple[Words, ...] = ()
 
 
-class WrittenFit(Struct, frozen=True, forbid_unknown_fields=True):
-    """By how much a dimension may be less and more as it is fitted up."""
+Pair = float | dict[str, float]  # a number, or one a unit column
 
-    less: Annotated[float, Meta(ge=0)]
-    more: Annotated[float, Meta(ge=0)]
+
+class WrittenSpread(Struct, frozen=True, forbid_unknown_fields=True):
+    """By how much a dimension may be less and more."""
+
+    less: Pair = 0.0
+    more: Pair = 0.0
+
+
+class WrittenTolerance(Struct, frozen=True, forbid_unknown_fields=True):
+    """How far a drawing may depart from a detail, and a joint as it is fitted up from its drawing.
+
+    `free` is a dimension that is fitted up as it comes: it is gouged away.
+    """
+
+    drawn: WrittenSpread = WrittenSpread()
+    fitted: WrittenSpread = WrittenSpread()
+    free: bool = False
 
 
 class WrittenDetail(Struct, frozen=True, forbid_unknown_fields=True):
-    """A table `[[detail]]`: what a joint without a record allows, tokens or bounds by variable."""
+    """A table `[[detail]]`: what a joint without a record allows, tokens or bounds by variable.
+
+    `drawn` are its dimensions as the figure draws them, one number or from one to another; `tolerance` names how far
+    they may be off. Of several rows that differ by their thickness alone each has an id of its own.
+    """
 
     id: Words
     clause: Words
     title: Words
     confidence: Confidence
     allows: Annotated[dict[str, Any], Meta(min_length=1)]
+    drawn: dict[str, Any] = {}
+    tolerance: str = ""
     when: dict[str, Any] = {}
-    fit_up: dict[str, WrittenFit] = {}
+    note: str = ""
 
 
 class WrittenRule(Struct, frozen=True):
@@ -130,6 +152,7 @@ class WrittenRule(Struct, frozen=True):
     letters: Annotated[dict[str, Some], Meta(min_length=1)] | UnsetType = UNSET
     alone: Some | UnsetType = UNSET
     doubt: bool | UnsetType = UNSET
+    or_same: bool | UnsetType = UNSET
     route: Route | UnsetType = UNSET
     basis: Basis | UnsetType = UNSET
     editions: Some | UnsetType = UNSET

@@ -27,6 +27,9 @@ YesNo = Literal["yes", "no"]
 FluxType = Literal["neutral", "active", "alloy"]
 Supplemental = Literal["none", "cold wire", "hot wire", "powder"]
 PlasmaMode = Literal["melt-in", "keyhole", "combined"]
+Loading = Literal["static", "cyclic"]
+Strength = Literal["matching", "one class lower", "lower"]
+Output = Literal["constant-current", "constant-voltage"]
 Operation = Literal["manual", "semiautomatic", "machine", "automatic"]
 
 
@@ -35,7 +38,8 @@ class Header(Part):
 
     `codes` are packs with or without edition, `asme-ix` or `asme-ix:2021`, the first of them the leading one;
     `construction_code` is that of the job, for preheat, heat treatment, cap and fit-up; `units` is the system in which
-    the code's limits are judged; `impact`, `hardness` and `sour_service` are demands of the job.
+    the code's limits are judged; `impact`, `hardness` and `sour_service` are demands of the job, `loading` how the
+    structure is loaded, `strength` what the weld metal has to be beside the base metal.
     """
 
     number: Text = ""
@@ -47,6 +51,8 @@ class Header(Part):
     impact: bool | None = None
     hardness: bool | None = None
     sour_service: bool | None = None
+    loading: Loading | None = None
+    strength: Strength | None = None
     application: Text | None = None
 
     @property
@@ -246,7 +252,10 @@ class Deposit(Element):
     """The passes that share process, filler classification and transfer mode.
 
     `flux` and `filler_make` are trade names, which bind where nothing is classified; `keyhole` is how a plasma arc
-    melts; `contact_tube_mm` its distance to the work; `output` the characteristic of the source; `machine` its number.
+    melts; `contact_tube_mm` its distance to the work; `output` the characteristic of the source; `machine` its number;
+    `maker_current_a` what the maker of the filler gives for this size. Of an electrode led by a machine:
+    `travel_angle_deg` is how it leans along the seam, forward above 0, `work_angle_deg` across it; of several
+    `spacing_along_mm`, `spacing_across_mm` and `parallel_angle_deg` how they stand to each other.
     """
 
     process: Text | None = None
@@ -282,8 +291,14 @@ class Deposit(Element):
     orifice_flow_l_min: PositiveSpan | None = None
     keyhole: PlasmaMode | None = None
     contact_tube_mm: PositiveSpan | None = None
-    output: Literal["constant-current", "constant-voltage"] | None = None
+    output: Output | None = None
     hot_wire: YesNo | None = None
+    maker_current_a: PositiveSpan | None = None
+    travel_angle_deg: Span | None = None
+    work_angle_deg: Span | None = None
+    spacing_along_mm: ZeroSpan | None = None
+    spacing_across_mm: ZeroSpan | None = None
+    parallel_angle_deg: Span | None = None
 
 
 class Pass(Element):

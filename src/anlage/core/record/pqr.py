@@ -28,6 +28,7 @@ from anlage.core.procedure.parts import (
     Joint,
     Metals,
     Operation,
+    Output,
     PlasmaMode,
     Pwht,
     Supplemental,
@@ -38,7 +39,7 @@ from anlage.core.procedure.parts import (
 from anlage.core.ranges import Interval
 
 FORMAT: Final = "anlage-pqr"
-VERSION: Final = 6
+VERSION: Final = 7
 LISTS: Final = ("deposits", "results", "welded")
 
 
@@ -95,6 +96,16 @@ class RecordedDeposit(Element):
     filler_make: Text | None = None
     orifice_gas: Text | None = None
     keyhole: PlasmaMode | None = None
+    output: Output | None = None
+    gas_flow_l_min: Positive | None = None
+    wire_speed_mm_min: Recorded | None = None
+    hot_wire: YesNo | None = None
+    oscillation: Text | None = None
+    travel_angle_deg: Number | None = None
+    work_angle_deg: Number | None = None
+    spacing_along_mm: NotNegative | None = None
+    spacing_across_mm: NotNegative | None = None
+    parallel_angle_deg: Number | None = None
     heat_input_kj_mm: Recorded | None = None
     heat_input_basis: Literal["arc_energy", "heat_input"] = "arc_energy"
 
@@ -139,7 +150,7 @@ class Pqr(Part):
     """A record. What it proves hangs on its results; `toughness_tested` says no where there are no impact results."""
 
     format: Literal["anlage-pqr"] = FORMAT
-    version: Literal[6] = VERSION
+    version: Literal[7] = VERSION
     header: Header = Header()
     metals: Metals = Metals()
     joint: Joint = Joint()
@@ -170,7 +181,7 @@ def _with_evidence(raw: dict[str, Any]) -> dict[str, Any]:
     return kept | {"override": {"verdict": "rejected" if rejected else None, "by": None, "reason": None}}
 
 
-_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence, 3: as_it_is, 4: as_it_is, 5: as_it_is}
+_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence, 3: as_it_is, 4: as_it_is, 5: as_it_is, 6: as_it_is}
 PQR = DocumentKind(Pqr, FORMAT, VERSION, _MIGRATIONS, mend=lambda raw: mend_ids(raw, LISTS))
 
 

@@ -80,7 +80,7 @@ class Assessor:
         if by:
             records = tuple(each for each in records if each.coupon.name == by)
         judgement = keeper.judge(stated, records, stated.demand)
-        counts = any(each.accepted for each in records) or all(judgement.supports)
+        counts = any(each.accepted for each in records) or all(judgement.supports) or bool(pack.details)
         missing, mend = ("", "") if counts else ("no record counts by this code", "ranges")
         return Assessment(judgement, missing, mend, pack, aside, counting)
 

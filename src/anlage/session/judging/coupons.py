@@ -6,10 +6,13 @@ from msgspec import Struct, field
 
 from anlage.core.catalogue import MetalGroup
 from anlage.core.codes import Demand, Measured
+from anlage.core.codes.conditions import tokens_of
 from anlage.core.codes.derive import Derivations
 from anlage.core.codes.facts import Fact
+from anlage.core.codes.listed_metals import Sides
 from anlage.core.errors import InputError
 from anlage.core.heat import arc_energy, over_range
+from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.results import Notice
 from anlage.core.variables import spoken
@@ -42,6 +45,7 @@ class StatedCoupon(Struct, frozen=True, kw_only=True):
 
     thickness_mm: float | None
     deposits: tuple[StatedCouponDeposit, ...]
+    other_thickness_mm: float | None = None
     metals: tuple[MetalGroup, ...] = ()
     pwht: str | None = None
     pwht_temperature_c: Interval | None = None
@@ -66,8 +70,10 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
     if coupon.thickness_mm is not None:
         joint["base_metal_thickness_mm"] = coupon.thickness_mm
     notices: list[Notice] = []
+    if "position" in derive.words and (position := joint.pop("position", None)):
+        joint |= _in_words(derive, "position", position)
     if coupon.metals:
-        joint |= derive.metal_facts(coupon.metals[0], coupon.metals[-1])
+        joint |= _metal_facts(coupon, derive, demand.units)
     if coupon.pwht_temperature_c:
         notices += _heat_treatment(joint, coupon, derive)
     if coupon.pwht:
@@ -82,6 +88,22 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
         text = "a groove coupon sets no thickness limit for fillets; fillets that hold pressure need a groove coupon"
         notices.append(Notice("coupon.fillet_on_groove", "weld", text))
     return CouponFacts(joint, deposits), tuple(notices)
+
+
+def _in_words(derive: Derivations, name: str, fact: Fact) -> dict[str, Fact]:
+    told = derive.in_words_of_the_code(name, tokens_of(fact))
+    return {name: told} if told else {}
+
+
+def _metal_facts(coupon: StatedCoupon, derive: Derivations, units: System) -> dict[str, Fact]:
+    """Return the facts of the metals of a coupon, without what its thickness would have to tell and does not."""
+    spans = [
+        None if each is None else Interval.single(each)
+        for each in (coupon.thickness_mm, coupon.other_thickness_mm or coupon.thickness_mm)
+    ]
+    facts = derive.metal_facts(coupon.metals[0], coupon.metals[-1], Sides(spans[0], spans[1], units))
+    open_pairs = {row.variable for row in derive.rows if row.form == "pair" and row.listed}
+    return {name: each for name, each in facts.items() if not (name in open_pairs and isinstance(each, frozenset))}
 
 
 def _heat_treatment(joint: dict[str, Fact], coupon: StatedCoupon, derive: Derivations) -> list[Notice]:

@@ -1,6 +1,8 @@
 """What is worked out of a document where no leaf states it: the closed list that `variables.toml` may name."""
 
+import re
 from collections.abc import Callable, Iterable, Mapping, Sequence
+from pkgutil import resolve_name
 from types import MappingProxyType
 from typing import Any
 
@@ -11,12 +13,14 @@ from anlage.core.procedure import Deposit, Joint, Pass, Sector, Wps, pass_energy
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded, RecordedDeposit, WeldedPass
 from anlage.data.tables import processes
+from anlage.session.judging import drawn
 from anlage.session.judging.coupons import MAKES
 from anlage.session.judging.results import way_of_bends
 from anlage.session.leaves.gases import GASES, gas_tokens
 from anlage.session.leaves.iso_numbers import iso_number
 
 NONE = "none"
+_DESIGNATOR = re.compile(r"[ -]?H(16|8|4|2)R?\s*$")
 SETTINGS = ("current_a", "voltage_v", "travel_speed_mm_min")
 
 
@@ -201,6 +205,62 @@ def _bends(pqr: Pqr, _element: None) -> str | None:
     return way_of_bends(pqr)
 
 
+def _penetration(pqr: Pqr, _element: None) -> str | None:
+    """Return whether a groove coupon was welded through, as it says of itself."""
+    return {"groove": "complete", "partial": "partial"}.get(pqr.header.weld or "")
+
+
+def _hydrogen_designator(_document: Any, deposit: Any) -> str:
+    """Return the hydrogen designator that the filler is named with, `none` where it is named without."""
+    found = _DESIGNATOR.search(deposit.filler or "")
+    return f"H{found[1]}" if found else NONE
+
+
+def _control(_pqr: Pqr, deposit: RecordedDeposit) -> str | None:
+    """Return by what the melting of a deposit was held: current where it was recorded, else the wire feed."""
+    if measured(deposit.current_a) if deposit.current_a else None:
+        return "current"
+    return "wire feed" if deposit.wire_speed_mm_min and measured(deposit.wire_speed_mm_min) else None
+
+
+def _width(leaf: str, other: str = "") -> Callable[[Wps, Deposit], float | None]:
+    """Return what reads how wide the range of a setting is over all passes of a deposit, highest over lowest.
+
+    Where not every pass states it, the other leaf counts; `None` where not every pass states that either.
+    """
+
+    def read(wps: Wps, deposit: Deposit) -> float | None:
+        own = [part for each in wps.passes if each.deposit == deposit.id for part in in_sectors(wps, each)]
+        for name in filter(None, (leaf, other)):
+            spans = [getattr(each, name, None) for each in own]
+            known = [span for span in spans if span is not None]
+            if known and len(known) == len(spans):
+                whole = _hull(known)
+                return whole.high / whole.low if whole.low > 0 else None
+        return None
+
+    return read
+
+
+def _flow_width(_wps: Wps, deposit: Deposit) -> float | None:
+    flow = deposit.gas_flow_l_min
+    return flow.high / flow.low if flow else None
+
+
+def _maker(end: str) -> Callable[[Wps, Deposit], float | None]:
+    return lambda _wps, deposit: getattr(deposit.maker_current_a, end) if deposit.maker_current_a else None
+
+
+def _from_beads(name: str) -> Callable[[Wps, Pass], Interval | None]:
+    """Return what asks the beads as they lie: laying them is loaded by the code that asks for them alone."""
+
+    def read(wps: Wps, each: Pass) -> Interval | None:
+        found: Interval | None = resolve_name(f"anlage.session.judging.laid:{name}")(wps, each)
+        return found
+
+    return read
+
+
 def measured(recorded: Recorded) -> Measured | None:
     """Return a recorded quantity as a fact; `None` while no mean is recorded.
 
@@ -232,5 +292,24 @@ DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyT
     ("wps", "vertical_up_bead"): _bead_going_up,
     ("pqr", "bead_area"): _recorded_area,
     ("pqr", "run_out"): _recorded_run_out,
+    ("pqr", "penetration"): _penetration,
+    ("pqr", "control"): _control,
+    ("wps", "hydrogen_designator"): _hydrogen_designator,
+    ("wps", "melting_span"): _width("current_a", "wire_speed_mm_min"),
+    ("wps", "volts_span"): _width("voltage_v"),
+    ("wps", "travel_span"): _width("travel_speed_mm_min"),
+    ("wps", "flow_span"): _flow_width,
+    ("wps", "maker_least"): _maker("low"),
+    ("wps", "maker_most"): _maker("high"),
+    ("wps", "shallower_share"): drawn.shallower_share,
+    ("wps", "thickest"): drawn.thickest,
+    **{(kind, name): read for kind in ("wps", "pqr") for name, read in (
+        ("root_side", drawn.root_side), ("groove_form", drawn.groove_form), ("groove_depth", drawn.groove_depth),
+        ("highest_yield", drawn.highest_yield),
+    )},
+    ("wps", "joint_family"): drawn.joint_family,
+    ("wps", "sides_welded"): drawn.sides_welded,
+    **{("wps", f"drawn_{name}"): drawn.nominal(name) for name in drawn.DIMENSIONS},
+    **{("wps", f"bead_{name}"): _from_beads(name) for name in ("height", "slenderness", "unsplit_width")},
     **{("wps", name): _over_sectors(leaf) for name, leaf in zip(("amps", "volts", "speed"), SETTINGS, strict=True)},
 })  # fmt: skip

@@ -18,6 +18,7 @@ from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.results import kind_of_test, passed_of
 
+OF_ANOTHER_CODE = "open: made to "
 State = Literal["open", "accepted", "rejected"]
 
 

@@ -9,10 +9,11 @@ from anlage.core.codes.facts import deposit_labels
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.quantities.units import System
 from anlage.core.ranges import is_none
-from anlage.core.variables import spoken
+from anlage.core.variables import Stating, spoken
 from anlage.data.tables import variables
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.derivations import hottest_sector
+from anlage.session.judging.evidence import OF_ANOTHER_CODE
 from anlage.session.judging.reasons import Said, capital, mend_of, reads_alike, reason_of
 from anlage.session.leaves.set_text import set_text
 
@@ -53,18 +54,29 @@ def lines(wps: Wps, proof: Assessment, system: System) -> tuple[Line, ...]:
 
 
 def support_sentences(wps: Wps, proof: Assessment) -> tuple[str, ...]:
-    """Return for each deposit which records it rests on, or that none covers it; which support nothing, and remarks."""
+    """Return for each deposit what it rests on, or that nothing covers it; which support nothing, and remarks."""
     if proof.judgement is None:
         return ()
     labels = deposit_labels([str(deposit.process) for deposit in wps.deposits])
-    pairs = zip(labels, proof.judgement.supports, strict=True)
-    found = [
-        f"{label} rests on {' and '.join(records)}" if records else f"no record covers {label} as stated"
-        for label, records in pairs
-    ]
+    listed = frozenset(each.id for each in proof.pack.details) if proof.pack else frozenset[str]()
+    none = "no record and no listed joint covers" if listed else "no record covers"
+    found = []
+    for label, records in zip(labels, proof.judgement.supports, strict=True):
+        if records and listed.issuperset(records):
+            found.append(f"{label} needs no test: its joint is {' and '.join(records)}")
+        else:
+            found.append(f"{label} rests on {' and '.join(records)}" if records else f"{none} {label} as stated")
     if not all(proof.judgement.supports):
-        found += [f"{record} supports nothing, it is {why}" for record, why in proof.set_aside]
+        found += _set_aside(proof)
     return (*found, *proof.remarks)
+
+
+def _set_aside(proof: Assessment) -> list[str]:
+    """Return which records support nothing and why; those of other codes are counted alone."""
+    others = [record for record, why in proof.set_aside if why.startswith(OF_ANOTHER_CODE)]
+    several = others if len(others) > 1 else []
+    told = [f"{record} supports nothing, it is {why}" for record, why in proof.set_aside if record not in several]
+    return [*told, f"{len(several)} records are made to other codes"] if several else told
 
 
 def _line(wps: Wps, rung: Rung, system: System) -> Line:
@@ -111,16 +123,17 @@ def leaf_of_rung(wps: Wps, rung: Rung) -> str:
     where = row.wps if row else None
     if row is not None and row.asked and not rung.clause:
         return row.asked  # a demand: what answers it is typed where it is asked
-    if where is None:
-        return ""
-    if where.scope == "joint":
-        return where.leaf
+    if where is None or where.scope == "joint":
+        return where.leaf if where else ""
     deposit = _deposit(wps, rung.label)
-    if deposit is None:
-        return ""
-    if where.scope == "deposit":
-        return f"deposits/{deposit.id}/{where.name}"
+    return _leaf_below(wps, rung, where, deposit) if deposit else ""
+
+
+def _leaf_below(wps: Wps, rung: Rung, where: Stating, deposit: Deposit) -> str:
+    """Return the leaf of a deposit or of one of its passes where the variable of a rung is typed."""
     own = [each.id for each in wps.passes if each.deposit == deposit.id]
+    if where.scope == "deposit":
+        return where.typed.replace("*", own[0]) if where.typed and own else f"deposits/{deposit.id}/{where.name}"
     shown = rung.variable == "heat_input_kj_mm" and deposit.waveform == "yes"  # what its source shows, typed so
     name = "heat_input_kj_mm" if shown else where.name
     owner = rung.worst_pass or next(iter(_lacking(wps, own, name)), own[0] if own else "")

@@ -1,6 +1,6 @@
 """The one way from a document to the values of its variables, by the table of variables."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from functools import cache
 from operator import attrgetter
 from typing import Any
@@ -17,25 +17,28 @@ from anlage.session.judging.derivations import DERIVATIONS, measured
 from anlage.session.kinds import kind_of
 
 Source = Callable[[Any, Any], Any]
+Only = Collection[str] | None
 FILLER_SIZE = "filler_diameter_mm"
 
 
-def stated_values(document: Any, scope: str, element: Any = None) -> dict[str, Any]:
+def stated_values(document: Any, scope: str, element: Any = None, only: Only = None) -> dict[str, Any]:
     """Return what a document states of each variable of a scope; of a deposit or pass, what that element states.
 
-    What a pack derives from metals, filler or heat treatment is not among it.
+    What a pack derives from metals, filler or heat treatment is not among it. `only` keeps some variables: what no
+    code asks for is not worked out.
     """
     found = {}
     for variable, _, source in _sources(kind_of(document).id, scope):
-        value = source(document, element)
-        if value is not None and value != "":
-            found[variable] = value
+        if only is None or variable in only:
+            value = source(document, element)
+            if value is not None and value != "":
+                found[variable] = value
     return found
 
 
-def sets_of(document: Any, scope: str, element: Any = None) -> dict[str, Range]:
+def sets_of(document: Any, scope: str, element: Any = None, only: Only = None) -> dict[str, Range]:
     """Return the sets that a document states."""
-    return {name: as_set(value) for name, value in stated_values(document, scope, element).items()}
+    return {name: as_set(value) for name, value in stated_values(document, scope, element, only).items()}
 
 
 def facts_of(document: Any, scope: str, element: Any = None) -> dict[str, Fact]:

@@ -10,13 +10,14 @@ from typing import Any
 from msgspec import Struct
 
 from anlage.core.codes import Rung
-from anlage.core.document import at, with_at
+from anlage.core.document import Dimension, at, with_, with_at
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Choices, Interval, Numbers, Range, fits
 from anlage.data.tables import variables
 from anlage.session.judging.assessment import Assessment
+from anlage.session.judging.drawn import DIMENSIONS
 from anlage.session.judging.ladder import leaf_of_rung, spoken_variable
 from anlage.session.leaves.difference import Difference
 from anlage.session.leaves.names import named
@@ -26,6 +27,7 @@ from anlage.session.leaves.text import shown
 
 LOCKED = ("metals", "range")  # what the job gives: a procedure is not made for other metals because a record is
 ONE_WORD = ("shielding_gas", "backing_gas", "trailing_gas", "orifice_gas")  # worked out of a leaf that says just that
+AS_DRAWN = tuple(f"drawn_{name}" for name in DIMENSIONS)  # worked out of a dimension: its nominal
 OF_ANOTHER = "process"  # a record of another process is none to go by
 MOST_RECORDS = 40
 
@@ -114,7 +116,7 @@ def _leaves(wps: Wps, rung: Rung) -> Iterator[str]:
     """Yield the leaves that state the variable of a rung, one a pass for what passes state; none of what is derived."""
     row = variables().get(rung.variable)
     where = row.wps if row else None
-    if where is None or where.of or (where.derive and rung.variable not in ONE_WORD):
+    if where is None or where.of or (where.derive and rung.variable not in (*ONE_WORD, *AS_DRAWN)):
         return
     if where.scope != "pass":
         if path := leaf_of_rung(wps, rung):
@@ -131,6 +133,8 @@ def _nearest(stated: Any, rung: Rung) -> Any:
         return None if rung.sure.but else _word(stated, rung.sure, rung.stated)
     if not isinstance(rung.sure, Numbers) or not rung.sure.parts:
         return None
+    if isinstance(stated, Dimension):
+        return _dimension(stated, rung.sure, drawn=rung.variable in AS_DRAWN)
     if isinstance(stated, Interval):
         return _span(stated, rung.sure)
     if isinstance(stated, float | int) and not isinstance(stated, bool):
@@ -156,6 +160,18 @@ def _span(stated: Interval, allowed: Numbers) -> Interval | None:
     ends = [_number(end, allowed) for end in (stated.low, stated.high)]
     known = [end for end in ends if end is not None]
     return Interval.single(known[0]) if known else None
+
+
+def _dimension(stated: Dimension, allowed: Numbers, *, drawn: bool) -> Dimension | None:
+    """Return a dimension drawn as is allowed, its tolerance kept; or one whose tolerance is held within what is."""
+    if drawn:
+        nominal = _number(stated.nominal, allowed)
+        return None if nominal is None else with_(stated, nominal=nominal, minus=min(stated.minus, nominal))
+    met = Numbers((stated.span,)) & allowed
+    if not isinstance(met, Numbers) or not met.contains(Numbers((Interval.single(stated.nominal),))):
+        return None
+    part = next(each for each in met.parts if each.low <= stated.nominal <= each.high)
+    return with_(stated, minus=stated.nominal - part.low, plus=part.high - stated.nominal)
 
 
 def _number(stated: float, allowed: Numbers) -> float | None:

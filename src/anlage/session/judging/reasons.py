@@ -36,7 +36,9 @@ def mend_of(said: Said) -> str:
     if rung.clash:
         return "Mend it where it is typed."
     if rung.stated is None:
-        return "Say so, yes or no." if not rung.clause else f"State the {spoken(rung.variable)}."
+        row = variables().get(rung.variable)
+        words = row.tokens if row and isinstance(row.tokens, tuple) else ("yes", "no")
+        return f"Say so, {' or '.join(words)}." if not rung.clause else f"State the {spoken(rung.variable)}."
     if not rung.clause:
         return ""
     return _change(said)

@@ -24,13 +24,14 @@ def coupon_of(pqr: Pqr, pack: Pack) -> Coupon:
     """
     stated = StatedCoupon(
         thickness_mm=pqr.joint.thickness_mm,
+        other_thickness_mm=pqr.joint.other_thickness_mm,
         deposits=tuple(_deposit(pqr, each, pack) for each in pqr.deposits),
         metals=metals_of(pqr.metals),
         pwht=pqr.pwht.kind,
         pwht_temperature_c=pqr.pwht.temperature_c,
         facts=facts_of(pqr, "joint"),
     )
-    found, _ = coupon_facts(stated, Demand(), pack.derive)
+    found, _ = coupon_facts(stated, Demand(units=pqr.header.units), pack.derive)
     clashes = clashes_of(pqr, pack.derive)
     joint, own = sentences(clashes), [sentences(clashes, each.id) for each in pqr.deposits]
     return Coupon(

@@ -123,8 +123,9 @@ def _is_stated(fact: str, facts: CouponFacts) -> bool:
 def bought(pack: Pack, box: CoverBox) -> Iterable[Bought]:
     """Yield every variable that a rule limits, or would limit if impact were demanded or no rule were lifted."""
     demanded = pack.facts_of(box.demand)
-    for variable, rules in pack.variables.items():
-        if variable == "weld":  # answered by the demand itself
+    for variable, every in pack.variables.items():
+        rules = [rule for rule in every if rule.is_of_record]
+        if variable == "weld" or not rules:  # answered by the demand itself, or no coupon buys it
             continue
         if pack.scope_of(variable) in SCOPED_BELOW:
             places = [

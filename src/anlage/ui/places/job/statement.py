@@ -16,7 +16,8 @@ HEATED = ("at", "pwht/temperature_c", "for", "pwht/time_h")  # of the last sente
 PIPE = ("outside diameters", "range/diameter_mm")  # of the second sentence: said of pipe alone
 # What is stated less often, two to a line.
 MORE = (
-    ("header/application",), ("technique/cleaning",), ("range/thicker_member_mm", "seam/weave_limit_mm"),
+    ("header/application",), ("header/loading", "header/strength"), ("technique/cleaning",),
+    ("range/thicker_member_mm", "seam/weave_limit_mm"),
     ("technique/runs", "technique/bead_technique"), ("technique/peening", "technique/thermal_preparation"),
     ("technique/back_gouging", "joint/backing"), ("joint/retainers",),
 )  # fmt: skip

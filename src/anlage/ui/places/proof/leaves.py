@@ -8,24 +8,30 @@ LINES = (
     ("joint/thickness_mm", "joint/od_mm"), ("preheat_least_c", "interpass_most_c"), ("pwht/kind", "pwht/temperature_c"),
     ("pwht/time_h", "technique/thermal_preparation"),
     ("technique/position", "technique/progression"), ("technique/runs", "technique/bead_technique"),
-    ("technique/peening",),
+    ("joint/root_opening_mm", "joint/root_face_mm"), ("joint/groove_angle_deg", "joint/backing"),
+    ("technique/back_gouging", "technique/peening"), ("joint/other_thickness_mm", "joint/leg_mm"),
 )  # fmt: skip
 CARD = (
     ("process", "filler"), ("filler_diameter_mm", "thickness_mm"), ("max_pass_thickness_mm", "current_type"),
     ("shielding_gas", "backing_gas"), ("trailing_gas", "trailing_gas_flow_l_min"), ("operation", "waveform"),
 )  # fmt: skip
 # What a record says of a deposit beside that, by its process.
-WIRE_GAS = (("transfer_mode", "supplemental_filler"), ("filler_make",))
+WIRE = (("supplemental_filler", "filler_make"), ("output", "electrodes"), ("gas_flow_l_min", "oscillation"))
+WIRE_GAS = (*WIRE, ("transfer_mode",))
 CARD_OF = {
-    "GMAW": WIRE_GAS, "MCAW": WIRE_GAS, "FCAW": (("supplemental_filler", "filler_make"),),
-    "SAW": (("flux", "flux_type"), ("recrushed_slag", "supplemental_filler"), ("electrodes",)),
-    "GTAW": (("closed_chamber", "electrodes"), ("filler_make",)),
+    "GMAW": WIRE_GAS, "MCAW": WIRE_GAS, "FCAW": WIRE,
+    "SAW": (
+        ("flux", "flux_type"), ("recrushed_slag", "supplemental_filler"), ("electrodes", "output"),
+        ("travel_angle_deg", "work_angle_deg"), ("spacing_along_mm", "spacing_across_mm"),
+        ("parallel_angle_deg", "oscillation"),
+    ),
+    "GTAW": (("closed_chamber", "electrodes"), ("filler_make", "hot_wire"), ("gas_flow_l_min", "oscillation")),
     "PAW": (("orifice_gas", "keyhole"), ("closed_chamber", "electrodes"), ("filler_make",)),
     "SMAW": (("filler_make",),),
 }  # fmt: skip
 AGAINST = (("override/verdict", "override/by"), ("override/reason",))
 RESULTS = (("kind", 132), ("count", 48), ("specimen", 70), ("found", 116), ("passed", 80))
-MEASURED = ("current_a", "voltage_v", "travel_speed_mm_min")
+MEASURED = ("current_a", "voltage_v", "travel_speed_mm_min", "wire_speed_mm_min")
 # What is read of a pass: by volts and amps, or what a source of controlled waveform shows.
 WELDED = {
     "no": (

@@ -130,4 +130,5 @@ def _origin(line: Line) -> str:
     )
     records = ", ".join(rung.records) or "none"
     told = "\n".join((*check_sentences(rung.rules), *overlay_sentences(rung.rules)))
-    return f"Clause: {rung.clause}\nCategory: {rung.category}{because}\nConfidence: {doubt}\n{told}\nRecords: {records}"
+    on = "Joint" if any(rule.route == "prequalified" for rule in rung.rules) else "Records"
+    return f"Clause: {rung.clause}\nCategory: {rung.category}{because}\nConfidence: {doubt}\n{told}\n{on}: {records}"
