@@ -219,12 +219,17 @@ def _line(rule: Rule, example: Example, pack: Pack, system: System) -> ExampleLi
     readings, variable = example.readings, rule.variables[0]
     own = example.facts.get(variable)
     return ExampleLine(
-        coupon=capital("; ".join(facts)) if facts else "Any coupon",
+        coupon=capital("; ".join(facts)) if facts else _of_no_fact(rule),
         allowed=_allowed(rule, readings.sure, readings.possible, readings.reason, system),
         recorded=None if own is None else as_set(own),
         sure=readings.sure,
         possible=readings.possible,
     )
+
+
+def _of_no_fact(rule: Rule) -> str:
+    """Return of what a constant is said: of any coupon, or of a variable of the procedure itself."""
+    return "Any coupon" if rule.is_of_record else capital(spoken(rule.variables[0]))
 
 
 def _is_end(fact: str, example: Example) -> bool:
