@@ -45,6 +45,7 @@ PASS = {
 BEADS = ("root", "fill", "fill", "fill", "fill+", "fill", "fill+", "cap", "cap+")  # a plus lies beside the one before
 FRAME = {
     "header/number": "F-1", "header/codes": ("aws-d1.1",), "header/weld": "groove", "header/impact": False,
+    "header/hardness": False, "header/sour_service": False,
     "header/loading": "static", "header/strength": "matching", "metals/one/name": "A36",
     "joint/product": "plate", "joint/kind": "v-backing", "joint/thickness_mm": 16.0,
     "joint/root_opening_mm": Dimension(nominal=6.0), "joint/root_face_mm": Dimension(nominal=0.0),
@@ -64,15 +65,15 @@ def _value(name, value):
     return span(value) if is_span else value
 
 
-def frame(process="FCAW", roles=BEADS, deposit=None, settings=None, **leaves):
+def frame(process="FCAW", roles=BEADS, deposit=None, settings=None, base=None, **leaves):
     """A structural procedure: `leaves` by path with two underscores for a slash; `None` is not stated."""
-    return also(frame_without_deposit(**leaves), process, roles, deposit, settings)
+    return also(frame_without_deposit(base or FRAME, **leaves), process, roles, deposit, settings)
 
 
-def frame_without_deposit(**leaves):
-    """A structural procedure in which nothing is laid yet."""
+def frame_without_deposit(base, **leaves):
+    """A procedure in which nothing is laid yet."""
     wps = Wps(metals=Metals(other=Metal())) if "metals__other__name" in leaves else Wps()
-    for path, value in {**FRAME, **{name.replace("__", "/"): each for name, each in leaves.items()}}.items():
+    for path, value in {**base, **{name.replace("__", "/"): each for name, each in leaves.items()}}.items():
         wps = with_at(wps, path, _value(path, value))
     return wps
 
@@ -100,10 +101,10 @@ PASSED = (("visual", 1), ("ultrasonic", 1), ("tension", 2), ("side bend", 4), ("
 MEASURED = {"current_a": 225.0, "voltage_v": 26.0, "travel_speed_mm_min": 320.0, "gas_flow_l_min": 18.0}
 
 
-def record(process="FCAW", deposit=None, results=PASSED, **leaves):
+def record(process="FCAW", deposit=None, results=PASSED, base=None, **leaves):
     """A record of a structural coupon, all its tests passed."""
-    pqr = Pqr()
-    for path, value in {**RECORD, **{name.replace("__", "/"): each for name, each in leaves.items()}}.items():
+    pqr = Pqr(metals=Metals(other=Metal())) if "metals__other__name" in leaves else Pqr()
+    for path, value in {**(base or RECORD), **{name.replace("__", "/"): each for name, each in leaves.items()}}.items():
         pqr = with_at(pqr, path, _value(path, value))
     own = {name: each for name, each in SETTINGS[process].items() if name != "maker_current_a"} | {
         name: sum(PASS[process][name]) / 2 for name in PASS[process]

@@ -28,7 +28,7 @@ KEYS = (
     "filler_diameter", "position", "progression", "od", "preheat", "interpass", "pwht", "heat_input", "basis", "impact",
     "hardness_test", "max_pass_thickness", "transfer_mode", "gas", "backing_gas", "current", "backing", "joint",
     "volts", "amps", "speed", "runs", "units", "weld", "flux", "flux_type", "recrushed_slag", "supplemental_filler",
-    "filler_make", "orifice_gas", "keyhole",
+    "filler_make", "orifice_gas", "keyhole", "smys",
 )  # fmt: skip
 OF_A_PROCESS = ("flux_type", "recrushed_slag", "supplemental_filler", "keyhole")  # words of the table of variables
 BASES = {"arc_energy": "arc energy, without efficiency", "heat_input": "heat input, with the efficiency in it"}
@@ -44,24 +44,25 @@ def coupon_answer(code: str, words: list[str], works: str = "") -> Answer:
     """
     arguments = Arguments(words, known=KEYS)
     arguments.need("process", "thickness")
+    codes: Codes = resolve_name(MARKED)(Path(works)) if works else SHIPPED
+    pack, _ = codes.edition_of(code)
+    basis = pack.basis
     demand = Demand(
         weld=arguments.optional_word("weld", "weld"),
         impact=arguments.answer("impact"),
         hardness=arguments.answer("hardness_test"),
-        units=_units(arguments),
+        units=_units(arguments, pack.units),
     )
-    codes: Codes = resolve_name(MARKED)(Path(works)) if works else SHIPPED
-    basis = codes.edition_of(code)[0].basis
     return what_if_answer(what_if(code, _coupon(arguments, basis), demand, codes), _basis_notices(arguments, basis))
 
 
-def _units(a: Arguments) -> System:
+def _units(a: Arguments, usual: System) -> System:
     if "units" in a:
         stated = a.text("units").casefold()
         if stated not in ("si", "us"):
             raise UnknownNameError(stated, ("si", "us"), where="units")
         return "us" if stated == "us" else "si"
-    return "us" if INCH_UNITS & set(a.units_named("thickness", "length")) else "si"
+    return "us" if INCH_UNITS & set(a.units_named("thickness", "length")) else usual
 
 
 def _coupon(a: Arguments, basis: str) -> StatedCoupon:
@@ -86,8 +87,11 @@ def _joint_facts(a: Arguments) -> dict[str, Fact]:
         "backing": a.optional_word("backing", "backing"),
         "joint_type": a.optional_word("joint", "joint"),
         "runs": a.optional_word("runs", "runs"),
+        "product": "pipe" if "od" in a else None,
+        "highest_yield_mpa": a.single("smys", "stress") if "smys" in a else None,
         "backing_gas": _gas(a.text("backing_gas"), "backing_gas") if "backing_gas" in a else None,
     }
+    facts["direction"] = facts["progression"]  # of each deposit, where nobody says another
     return {name: fact for name, fact in facts.items() if fact is not None}
 
 

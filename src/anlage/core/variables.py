@@ -36,7 +36,8 @@ class Stating(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class Variable(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     """One variable: `tokens` are its words or where they are kept, `fact` marks what is asked of coupons alone.
 
-    `said` are words besides, in which a code of its own speaks of it.
+    `declared` is the leaf by which a record declares the range that it qualifies. `said` are words besides, in which a
+    code of its own speaks of it.
 
     Of `pairs` both ends are words; with a `grade` each has a number of that kind of quantity as well.
     `asked` is the leaf by which a procedure asks it of any record; an `optional` one that a procedure does not state
@@ -55,6 +56,7 @@ class Variable(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_only=
     optional: bool = False
     wps: Stating | None = None
     pqr: Stating | None = None
+    declared: str = ""
 
 
 class VariableName(str):

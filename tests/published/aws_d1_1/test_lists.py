@@ -1,6 +1,6 @@
 """The lists of AWS D1.1 against each other: what the program knows in two places is the same in both.
 
-Source: AWS D1.1/D1.1M, 2015 and 2020, from memory: Table 5.3 (3.1) for metals, Figures 5.1 and 5.2 (3.3, 3.2) for joints.
+Source: AWS D1.1/D1.1M, 2015 and 2020, from memory: Table 5.3 (3.1) for metals, Figures 5.1 and 5.2 (3.3, 3.2).
 """
 
 import pytest

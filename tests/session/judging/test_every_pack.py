@@ -15,6 +15,7 @@ from anlage.data.files import FOLDER
 from anlage.data.installed_codes import code_choices
 from anlage.session.judging.assessment import Assessor
 from tests.frames import record
+from tests.girths import girth_record
 
 CODES = sorted({code for code in code_choices("qualification") if ":" not in code})
 ORDER = ("inside", "unproven", "outside")
@@ -33,6 +34,8 @@ def records(code):
         found = [read_strict(text, PQR) for text in texts]
     elif code == "aws-d1.1":
         found = [record(process, joint__thickness_mm=t) for process in ("FCAW", "GMAW", "SAW") for t in (16.0, 26.0)]
+    elif code == "api-1104":
+        found = [girth_record(metals__one__name=grade) for grade in ("X42-PSL2", "X52-PSL2", "X60-PSL2")]
     assert found, f"no record of {code} is known to this test"
     return tuple(found)
 
@@ -44,6 +47,7 @@ def as_procedure(pqr):
         "header/impact": False, "header/hardness": False, "header/sour_service": False, "header/loading": "static",
         "header/strength": "matching", "range/thickness_mm": Interval.single(pqr.joint.thickness_mm),
         "range/diameter_mm": Interval.single(pqr.joint.od_mm) if pqr.joint.od_mm else None,
+        "technique/clamp": "none", "technique/second_to_rest_min": 20.0, "technique/cleaning": "brush",
         "preheat/minimum_c": pqr.preheat_least_c, "preheat/interpass_maximum_c": pqr.interpass_most_c,
     }.items():  # fmt: skip
         wps = with_at(wps, path, value)

@@ -32,7 +32,7 @@ def test_every_variable_names_a_leaf_that_documents_have_and_a_derivation_that_i
     document = DOCUMENTS[kind]
     at(document, where.leaf.replace("deposits/*", "deposits/d1").replace("passes/*", "passes/p1"))
     assert not where.derive or (kind, where.derive) in DERIVATIONS
-    assert where.of in ("", "metals", "filler", "heat treatment", "details")
+    assert where.of in ("", "metals", "filler", "heat treatment", "details", "classes")
 
 
 def test_a_leaf_that_is_not_there_is_not_found():

@@ -93,6 +93,7 @@ class Filler(Row, frozen=True, kw_only=True):
     composition: Mapping[str, float]
     density_g_cm3: float | None
     deposition_efficiency_percent: float | None
+    api1104_group: str
     family: str
     notes: str
 

@@ -80,6 +80,8 @@ def _asked(head: Head, rules: Sequence[Rule], names: Names) -> list[_Asked]:
         ("[[demand]]", [each.id for each in head.demands], [each.id for each in variables.values() if each.asked]),
     ]
     asked.append(("[pack] deposit_by", head.pack.deposit_by, variables))
+    asked.append(("[pack] optional", head.pack.optional, variables))
+    asked.append(("[pack] names", head.pack.names, variables))
     for each in head.combination:
         asked.append(("[[combination]]", each.variables, ruled))
         if isinstance(each, WrittenUnion):
@@ -110,6 +112,9 @@ def _asked_of_derivations(head: Head, names: Names) -> list[_Asked]:
         asked += _words("[[derive]]", row.variable, [each.token for each in row.patterns if each.token], names)
         if row.analysis:
             asked += _words(row.analysis, row.variable, [each.a_number for each in head.derive.a_numbers], names)
+    for each in head.derive.classes:
+        asked.append(("[[class]]", [each.variable, each.of], names.variables))
+        asked += _words("[[class]]", each.variable, [row.token for row in each.rows if not row.own], names)
     for variable, words in head.derive.words.items():
         asked.append(("[words]", [variable], names.variables))
         asked += _words(f"[words.{variable}]", variable, [*words, *(w for own in words.values() for w in own)], names)

@@ -9,9 +9,13 @@ from msgspec import Struct
 
 from anlage.core.catalogue import Filler, MetalGroup
 from anlage.core.codes.a_number import ANumberRow, a_numbers
+from anlage.core.codes.classes import Classes
 from anlage.core.codes.facts import Fact, pair_token
 from anlage.core.codes.listed_metals import NO_SIDES, Listing, Sides
-from anlage.core.ranges import Interval, graded_end
+from anlage.core.quantities.units import System
+from anlage.core.ranges import Interval, Numbers, graded_end
+
+OWN_NAME = "@name"
 
 
 class Pattern(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -38,7 +42,7 @@ class Derivation(msgspec.Struct, frozen=True, forbid_unknown_fields=True, kw_onl
     columns: Annotated[tuple[str, ...], msgspec.Meta(min_length=1)]
     form: Literal["", "pair", "ends", "names", "unlisted"] = ""  # of metals: joined, each, or their names
     listed: bool = False  # by the pack's own list of metals, not by the catalogue
-    otherwise: str = ""
+    otherwise: str = ""  # of a filler `@name`: its own name
     graded: bool = False  # of a pair: each end with its yield strength [MPa]
     withhold: tuple[Literal["H", "M", "L", "unknown"], ...] = ()  # confidences that make no fact
     analysis: str = ""  # the table that works it out from a deposit analysis
@@ -75,6 +79,7 @@ class Derivations(Struct, frozen=True):
     lower_transformations: tuple[LowerTransformation, ...] = ()
     a_numbers: tuple[ANumberRow, ...] = ()
     listing: Listing = Listing()
+    classes: tuple[Classes, ...] = ()
     words: Mapping[str, Mapping[str, tuple[str, ...]]] = msgspec.field(default_factory=dict)  # by variable
 
     def metal_facts(self, one: MetalGroup, other: MetalGroup | None = None, sides: Sides = NO_SIDES) -> dict[str, Fact]:
@@ -117,6 +122,8 @@ class Derivations(Struct, frozen=True):
         value = str(getattr(filler, row.columns[0]))
         if row.patterns:
             return next((each.token for each in row.patterns if re.match(each.like, value)), "")
+        if not value and row.otherwise == OWN_NAME:
+            return filler.classification
         return "" if filler.confidence_of(row.columns[0]) in row.withhold else value
 
     def heat_treatment_class(self, temperature_c: Interval, metals: frozenset[str]) -> str | None:
@@ -137,6 +144,16 @@ class Derivations(Struct, frozen=True):
             return rule.otherwise
         limit = self.lower_transformation(metals)
         return rule.below if limit is not None and temperature_c.high < limit else None
+
+    def class_facts(self, facts: Mapping[str, object], units: System) -> dict[str, frozenset[str]]:
+        """Return the classes of numbers that are stated or recorded."""
+        found = {}
+        for each in self.classes:
+            own = facts.get(each.of)
+            values = Numbers((Interval.single(float(own)),)) if isinstance(own, int | float) else own
+            if isinstance(values, Numbers) and (tokens := each.tokens(values, units)):
+                found[each.variable] = tokens
+        return found
 
     def in_words_of_the_code(self, variable: str, tokens: frozenset[str]) -> frozenset[str]:
         """Return how a code speaks of some words of a variable; as they are where it has no words of its own.

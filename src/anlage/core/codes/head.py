@@ -9,8 +9,10 @@ import tomli
 from msgspec import Meta, Struct
 
 from anlage.core.codes.a_number import read_a_numbers
+from anlage.core.codes.classes import Classes, WrittenClasses, read_classes
 from anlage.core.codes.derive import Derivation, Derivations, HeatTreatment, read_lower_transformations
 from anlage.core.codes.listed_metals import Listing, read_listing
+from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Category, DemandKind
 from anlage.core.codes.written import (
     WrittenBorrow,
@@ -21,11 +23,11 @@ from anlage.core.codes.written import (
     fault_of,
 )
 from anlage.core.errors import FormatError, InputError, closest
-from anlage.core.quantities.units import UnitTable
 
 FILE = "pack.toml"
 _ROW_TABLES = ("rule", "specimens", "detail")  # in any file
 _TABLES = {"pack", "combination", "category", "demand", "sets", "derive", "heat_treatment", "words", "tolerance",
+           "class",
            *_ROW_TABLES}  # fmt: skip
 _NEEDED = ("code", "name", "title", "editions", "processes", "source")
 
@@ -111,7 +113,7 @@ class Head(Struct, frozen=True, kw_only=True):
     tolerances: Mapping[str, Mapping[str, WrittenTolerance]]  # of details, by name and dimension
 
 
-def read_head(texts: Mapping[str, PackText], units: UnitTable) -> Head:
+def read_head(texts: Mapping[str, PackText], names: Names) -> Head:
     """Return the head of a pack from its files.
 
     Raises
@@ -133,7 +135,7 @@ def read_head(texts: Mapping[str, PackText], units: UnitTable) -> Head:
         categories=_converted(text, "category", Annotated[tuple[Category, ...], Meta(min_length=1)], []),
         demands=_converted(text, "demand", tuple[DemandKind, ...], []),
         sets=_converted(text, "sets", dict[str, list[str]], {}),
-        derive=_derivations(text, texts, pack, units),
+        derive=_derivations(text, texts, pack, names),
         tolerances=_converted(text, "tolerance", dict[str, dict[str, WrittenTolerance]], {}),
         combination=_converted(text, "combination", tuple[WrittenUnion | WrittenPairs | WrittenBorrow, ...], []),
     )
@@ -147,7 +149,7 @@ def _converted(text: PackText, key: str, kind: Any, otherwise: Any) -> Any:
     return msgspec.convert(table, kind)
 
 
-def _derivations(text: PackText, texts: Mapping[str, PackText], pack: WrittenHead, units: UnitTable) -> Derivations:
+def _derivations(text: PackText, texts: Mapping[str, PackText], pack: WrittenHead, names: Names) -> Derivations:
     rows = _converted(text, "derive", tuple[Derivation, ...], [])
     treatment: HeatTreatment | None = _converted(text, "heat_treatment", HeatTreatment | None, None)
     analysis = next((row.analysis for row in rows if row.analysis), "")
@@ -157,9 +159,18 @@ def _derivations(text: PackText, texts: Mapping[str, PackText], pack: WrittenHea
         treatment,
         _table(text, texts, limits, read_lower_transformations),
         _table(text, texts, analysis, read_a_numbers),
-        _table(text, texts, pack.metals, lambda rows: read_listing(rows, units)) or Listing(),
+        _table(text, texts, pack.metals, lambda rows: read_listing(rows, names.units)) or Listing(),
+        _classes(text, names),
         _converted(text, "words", dict[str, dict[str, tuple[str, ...]]], {}),
     )
+
+
+def _classes(text: PackText, names: Names) -> tuple[Classes, ...]:
+    written = _converted(text, "class", tuple[WrittenClasses, ...], [])
+    try:
+        return tuple(read_classes(written, names.kind, names.units))
+    except InputError as fault:
+        raise text.fault(fault.what, fault.mend, "class") from fault
 
 
 def _table(text: PackText, texts: Mapping[str, PackText], name: str, read: Callable[[Any], Any]) -> Any:

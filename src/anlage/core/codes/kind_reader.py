@@ -40,7 +40,7 @@ PARAMETERS: Mapping[str, set[str]] = MappingProxyType(
         "band": {"low", "high", "also"},
         "table": {"rows", "of", "also"},
         "pairs": {"rows", "members", "letters", "alone", "otherwise"},
-        "declared": set(),
+        "declared": {"also"},
         "attribute": {"of", "then", "groups", "map", "otherwise", "order", "ranks", "or_same", "also", "tokens"},
         "composition": {"relative", "absolute"},
         "addressed": set(),
@@ -155,7 +155,7 @@ class KindReader(Reader):
         """Return a rule with its wider reading, a band for numbers, a set of tokens for words."""
         if "also" not in table:
             return kind
-        if not isinstance(kind, Band | Table):
+        if not isinstance(kind, Band | Table | Declared):
             return Also(kind, Only(self.token_set(variable, table["also"], "also")))
         if not isinstance(table["also"], dict):
             raise self.fault(f"also is {table['also']}", "write {low = …, high = …}", "also")

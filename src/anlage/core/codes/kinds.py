@@ -248,7 +248,8 @@ class Declared(Struct, frozen=True):
         value = facts.get(f"declared.{self.on}")
         if isinstance(value, Numbers | Choices | Extreme):
             return known(value)
-        return unknown(f"the record declares no range of {spoken(self.on)}")
+        reason = facts.clashes.get(f"declared.{self.on}", f"the record declares no range of {spoken(self.on)}")
+        return unknown(reason)
 
 
 class Attribute(Struct, frozen=True):

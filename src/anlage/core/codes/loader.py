@@ -79,7 +79,7 @@ def _read(
         except FormatError as fault:
             faults.append(fault)
     try:
-        head = read_head(texts, names.units)
+        head = read_head(texts, names)
     except FormatError as fault:
         return None, [*faults, fault]
     found, wrong = _rows(texts.values(), head, names, table="rule", read=RuleReader.rules)
@@ -135,6 +135,7 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         basis=head.pack.basis,
         deposit_by=head.pack.deposit_by,
         governs=head.pack.governs,
+        units=head.pack.units,
     )
 
 

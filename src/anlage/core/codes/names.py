@@ -23,11 +23,11 @@ class Names(Struct, frozen=True):
     columns: Mapping[str, frozenset[str]] = field(default_factory=dict)  # of metals and of a filler
     _known: dict[str, frozenset[str] | None] = field(default_factory=dict)
 
-    def variable(self, name: str) -> VariableName:
-        """Return a variable's id with its word; that of a component of a mixture by the mixture's."""
+    def variable(self, name: str, said: str = "") -> VariableName:
+        """Return a variable's id with its word, or with how a code says it; that of a component by the mixture's."""
         own, _, part = name.partition(".")
         row = self.variables.get(own)
-        word = row.name if row else own
+        word = said or (row.name if row else own)
         return VariableName(name, f"{word}, {part}" if part else word)
 
     def kind(self, name: str) -> str:

@@ -15,6 +15,7 @@ from anlage.core.codes.kinds import RuleKind
 from anlage.core.codes.limits import Limit
 from anlage.core.codes.specimens import Specimens
 from anlage.core.codes.wording import Wording
+from anlage.core.quantities.units import System
 
 if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
     from anlage.core.rulebook import Check, Overlay
@@ -192,6 +193,7 @@ class Pack(Struct, frozen=True, dict=True):
     basis: Heat = "arc_energy"
     governs: Governs = "qualification"
     deposit_by: tuple[str, ...] = ()  # what is laid with another one of these is another deposit
+    units: System = "si"  # in whose column it is judged where nobody says
     edition: str = ""  # whose rules it holds, where they differ
     derive: Derivations = Derivations()
 

@@ -41,7 +41,7 @@ class Reader:
         if own not in known:
             close = closest(own, known)
             raise self.fault(f"no variable {name}", f"write {close[0]}" if close else "add it to variables.toml", key)
-        return self.names.variable(name)
+        return self.names.variable(name, self.head.pack.names.get(own, ""))
 
     def tokens(self, of: str, listed: Any, key: str) -> tuple[str, ...]:
         """Return the tokens of a list, or of a named set, `@name`; each must be one that the variable may be."""

@@ -6,6 +6,7 @@ import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
 from anlage.core.codes.pack import Assumption, Basis, Governs, Heat, Route, Scope, Stage
+from anlage.core.quantities.units import System
 
 Confidence = Literal["H", "M", "L"]
 Relied = Literal["H", "M"]  # what carries a deposit has to be known
@@ -33,6 +34,8 @@ class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
     deposit_by: tuple[Words, ...] = ()
     governs: Governs = "qualification"
     optional: tuple[Words, ...] = ()
+    names: dict[str, Words] = {}  # how the code speaks of a variable
+    units: System = "si"  # in whose column it is judged where nobody says
     metals: str = ""  # the table of those that the code lists itself
 
 

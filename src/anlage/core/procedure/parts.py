@@ -162,7 +162,11 @@ class After(Part):
 
 
 class Technique(Part):
-    """What a procedure states in words, beside the numbers."""
+    """What a procedure states in words, beside the numbers.
+
+    `root_to_second_min` is the most time from the end of the root bead to the start of the second, `second_to_rest_min`
+    from there to the start of the others [min]; `clamp` what lines up a pipe.
+    """
 
     position: Text | None = None
     progression: Progression | None = None
@@ -172,6 +176,9 @@ class Technique(Part):
     back_gouging: Text | None = None
     thermal_preparation: Text | None = None
     peening: Text | None = None
+    root_to_second_min: Positive | None = None
+    second_to_rest_min: Positive | None = None
+    clamp: Literal["internal", "external", "none"] | None = None
 
 
 class Seam(Part):
@@ -253,9 +260,10 @@ class Deposit(Element):
 
     `flux` and `filler_make` are trade names, which bind where nothing is classified; `keyhole` is how a plasma arc
     melts; `contact_tube_mm` its distance to the work; `output` the characteristic of the source; `machine` its number;
-    `maker_current_a` what the maker of the filler gives for this size. Of an electrode led by a machine:
-    `travel_angle_deg` is how it leans along the seam, forward above 0, `work_angle_deg` across it; of several
-    `spacing_along_mm`, `spacing_across_mm` and `parallel_angle_deg` how they stand to each other.
+    `progression` which way it is laid where that is not the way of the whole; `maker_current_a` what the maker of the
+    filler gives for this size. Of an electrode led by a machine: `travel_angle_deg` is how it leans along the seam,
+    forward above 0, `work_angle_deg` across it; of several `spacing_along_mm`, `spacing_across_mm` and
+    `parallel_angle_deg` how they stand to each other.
     """
 
     process: Text | None = None
@@ -293,6 +301,7 @@ class Deposit(Element):
     contact_tube_mm: PositiveSpan | None = None
     output: Output | None = None
     hot_wire: YesNo | None = None
+    progression: Progression | None = None
     maker_current_a: PositiveSpan | None = None
     travel_angle_deg: Span | None = None
     work_angle_deg: Span | None = None

@@ -10,11 +10,14 @@ from anlage.core.document import (
     Element,
     NotNegative,
     Number,
+    OpenSpan,
     Part,
     Positive,
+    PositiveSpan,
     Proposed,
     Temperature,
     Text,
+    ZeroSpan,
     as_it_is,
     check_ids,
     mend_ids,
@@ -30,6 +33,7 @@ from anlage.core.procedure.parts import (
     Operation,
     Output,
     PlasmaMode,
+    Progression,
     Pwht,
     Supplemental,
     Technique,
@@ -68,7 +72,10 @@ class Recorded(Part):
 
 
 class RecordedDeposit(Element):
-    """One deposit of the coupon with what was recorded of it; heat input carries its basis."""
+    """One deposit of the coupon with what was recorded of it; heat input carries its basis.
+
+    Ranges are what the procedure of the coupon declares, where a code qualifies what is declared.
+    """
 
     process: Text | None = None
     filler: Text | None = None
@@ -96,6 +103,11 @@ class RecordedDeposit(Element):
     filler_make: Text | None = None
     orifice_gas: Text | None = None
     keyhole: PlasmaMode | None = None
+    progression: Progression | None = None
+    current_range_a: PositiveSpan | None = None
+    voltage_range_v: PositiveSpan | None = None
+    travel_range_mm_min: PositiveSpan | None = None
+    flow_range_l_min: PositiveSpan | None = None
     output: Output | None = None
     gas_flow_l_min: Positive | None = None
     wire_speed_mm_min: Recorded | None = None
@@ -108,6 +120,16 @@ class RecordedDeposit(Element):
     parallel_angle_deg: Number | None = None
     heat_input_kj_mm: Recorded | None = None
     heat_input_basis: Literal["arc_energy", "heat_input"] = "arc_energy"
+
+
+class Declared(Part):
+    """The ranges that a record declares of itself, where its code qualifies what is declared and welded within."""
+
+    thickness_mm: OpenSpan | None = None
+    diameter_mm: OpenSpan | None = None
+    root_opening_mm: ZeroSpan | None = None
+    root_face_mm: ZeroSpan | None = None
+    groove_angle_deg: ZeroSpan | None = None
 
 
 class WeldedPass(Element):
@@ -158,6 +180,7 @@ class Pqr(Part):
     interpass_most_c: Temperature | None = None
     pwht: Pwht = Pwht()
     technique: Technique = Technique()
+    declared: Declared = Declared()
     deposits: tuple[RecordedDeposit, ...] = ()
     welded: tuple[WeldedPass, ...] = ()
     results: tuple[Result, ...] = ()

@@ -1,6 +1,7 @@
 """Coupons stated by hand or taken from a record: their facts, with all that follows from names and numbers."""
 
 from collections.abc import Mapping
+from pkgutil import resolve_name
 
 from msgspec import Struct, field
 
@@ -74,11 +75,17 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
         joint |= _in_words(derive, "position", position)
     if coupon.metals:
         joint |= _metal_facts(coupon, derive, demand.units)
+        known = [metal.yield_mpa for metal in coupon.metals if metal.yield_mpa is not None]
+        if len(known) == len(coupon.metals):
+            joint.setdefault("highest_yield_mpa", max(known))
+    joint |= derive.class_facts(joint, demand.units)
     if coupon.pwht_temperature_c:
         notices += _heat_treatment(joint, coupon, derive)
     if coupon.pwht:
         joint["pwht"] = coupon.pwht
-    if joint.get("joint_type"):
+    if kind := joint.get("joint_type"):
+        form = _form_of(str(kind))
+        joint |= {name: form for name in ("groove_form", "groove_type") if form and name not in joint}
         joint.setdefault("coupon_weld", "fillet" if joint["joint_type"] == "fillet" else "groove")
     deposits = tuple(_deposit_facts(deposit, derive) for deposit in coupon.deposits)
     for stated, facts in zip(coupon.deposits, deposits, strict=True):
@@ -88,6 +95,12 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
         text = "a groove coupon sets no thickness limit for fillets; fillets that hold pressure need a groove coupon"
         notices.append(Notice("coupon.fillet_on_groove", "weld", text))
     return CouponFacts(joint, deposits), tuple(notices)
+
+
+def _form_of(kind: str) -> str:
+    """Return how the edges of a preparation are cut, "" where it is none; its kinds are loaded by who asks for them."""
+    make = resolve_name("anlage.core.joint.kinds:MAKES").get(kind)
+    return str(make.form) if make else ""
 
 
 def _in_words(derive: Derivations, name: str, fact: Fact) -> dict[str, Fact]:
@@ -108,10 +121,12 @@ def _metal_facts(coupon: StatedCoupon, derive: Derivations, units: System) -> di
 
 def _heat_treatment(joint: dict[str, Fact], coupon: StatedCoupon, derive: Derivations) -> list[Notice]:
     rule, temperature_c = derive.heat_treatment, coupon.pwht_temperature_c
-    if rule is None or temperature_c is None:
+    if temperature_c is None:
         return []
     middle = (temperature_c.low + temperature_c.high) / 2
-    joint[rule.temperature] = Measured(temperature_c.low, middle, temperature_c.high)
+    joint[rule.temperature if rule else "pwht_temperature_c"] = Measured(temperature_c.low, middle, temperature_c.high)
+    if rule is None:
+        return []
     metals = joint.get(rule.metals)
     found = derive.heat_treatment_class(temperature_c, metals if isinstance(metals, frozenset) else frozenset())
     if found:

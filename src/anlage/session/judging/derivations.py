@@ -216,6 +216,12 @@ def _hydrogen_designator(_document: Any, deposit: Any) -> str:
     return f"H{found[1]}" if found else NONE
 
 
+def _direction(document: Any, deposit: Any) -> str | None:
+    """Return which way a deposit is laid: its own way, else that of the whole weld."""
+    own: str | None = deposit.progression or document.technique.progression
+    return own
+
+
 def _control(_pqr: Pqr, deposit: RecordedDeposit) -> str | None:
     """Return by what the melting of a deposit was held: current where it was recorded, else the wire feed."""
     if measured(deposit.current_a) if deposit.current_a else None:
@@ -293,6 +299,8 @@ DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyT
     ("pqr", "bead_area"): _recorded_area,
     ("pqr", "run_out"): _recorded_run_out,
     ("pqr", "penetration"): _penetration,
+    ("pqr", "direction"): _direction,
+    ("wps", "direction"): _direction,
     ("pqr", "control"): _control,
     ("wps", "hydrogen_designator"): _hydrogen_designator,
     ("wps", "melting_span"): _width("current_a", "wire_speed_mm_min"),

@@ -18,6 +18,7 @@ from anlage.session.kinds import kind_of
 
 Source = Callable[[Any, Any], Any]
 Only = Collection[str] | None
+RECORD = "pqr"
 FILLER_SIZE = "filler_diameter_mm"
 
 
@@ -43,10 +44,22 @@ def sets_of(document: Any, scope: str, element: Any = None, only: Only = None) -
 
 def facts_of(document: Any, scope: str, element: Any = None) -> dict[str, Fact]:
     """Return the facts that a document records."""
+    declared = {
+        f"declared.{variable}": as_set(value)
+        for variable, source in _declared_sources(scope)
+        if kind_of(document).id == RECORD and (value := source(document, element)) is not None
+    }
     takes = {variable: where.take for variable, where, _ in _sources(kind_of(document).id, scope)}
     stated = stated_values(document, scope, element).items()
     facts = {name: _fact(value, takes[name]) for name, value in stated}
-    return {name: fact for name, fact in facts.items() if fact is not None}
+    return {name: fact for name, fact in facts.items() if fact is not None} | declared
+
+
+@cache
+def _declared_sources(scope: str) -> tuple[tuple[str, Source], ...]:
+    """Return what reads the ranges that a record declares of itself."""
+    rows = ((each.id, Stating(each.declared)) for each in variables().values() if each.declared)
+    return tuple((variable, _source(RECORD, where)) for variable, where in rows if where.scope == scope)
 
 
 @cache
@@ -101,6 +114,8 @@ def _fact(value: Any, take: str) -> Fact | None:
         return measured(value)
     if isinstance(value, Dimension):
         return value.nominal
+    if isinstance(value, Interval) and take == "span":
+        return Measured(value.low, (value.low + value.high) / 2, value.high)
     if isinstance(value, Interval):
         return value.high if take == "most" else value.low if take == "least" else (value.low + value.high) / 2
     fact: float | str | Measured = value

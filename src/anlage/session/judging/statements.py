@@ -48,6 +48,7 @@ def stated_of(wps: Wps, pack: Pack) -> Stated:
     deposits = tuple(_deposit(wps, each, pack, sentences(clashes, each.id)) for each in wps.deposits)
     stated = in_words_of(pack, sets_of(wps, "joint", only=asked))
     sets = {**_words(facts), **_heat_treatment(wps, pack, facts), **stated}
+    sets |= {name: choices(*sorted(each)) for name, each in pack.derive.class_facts(sets, wps.header.units).items()}
     sets |= _as_a_joint(pack, sets, _demand(wps, pack, joint))
     members = _members(pack, metals, sides) if pack.asks_members else ()
     return Stated(sets, deposits, joint, _demand(wps, pack, joint), members)

@@ -10,6 +10,7 @@ from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded, RecordedDeposit
 from anlage.data.tables import unit_table
 from anlage.session.judging.clashes.clash import NEAR, Check, Clash, Said, holds, is_day, slack
+from anlage.session.judging.clashes.declared import declared_around
 from anlage.session.judging.results import kind_of_test
 from anlage.session.leaves.table import field_of
 
@@ -115,4 +116,5 @@ OF_PQR: tuple[Check, ...] = (
     _deposits_of_coupon,
     _impact_results,
     _days,
+    declared_around,
 )

@@ -20,6 +20,7 @@ MORE = (
     ("range/thicker_member_mm", "seam/weave_limit_mm"),
     ("technique/runs", "technique/bead_technique"), ("technique/peening", "technique/thermal_preparation"),
     ("technique/back_gouging", "joint/backing"), ("joint/retainers",),
+    ("technique/root_to_second_min", "technique/second_to_rest_min"), ("technique/clamp",),
 )  # fmt: skip
 HEAD = ("header/number", "header/title")
 # What an empty field says, where it is not its label.

@@ -10,10 +10,13 @@ LINES = (
     ("technique/position", "technique/progression"), ("technique/runs", "technique/bead_technique"),
     ("joint/root_opening_mm", "joint/root_face_mm"), ("joint/groove_angle_deg", "joint/backing"),
     ("technique/back_gouging", "technique/peening"), ("joint/other_thickness_mm", "joint/leg_mm"),
+    ("technique/root_to_second_min", "technique/clamp"), ("declared/thickness_mm", "declared/diameter_mm"),
+    ("declared/root_opening_mm", "declared/root_face_mm"), ("declared/groove_angle_deg",),
 )  # fmt: skip
 CARD = (
     ("process", "filler"), ("filler_diameter_mm", "thickness_mm"), ("max_pass_thickness_mm", "current_type"),
     ("shielding_gas", "backing_gas"), ("trailing_gas", "trailing_gas_flow_l_min"), ("operation", "waveform"),
+    ("progression", "flow_range_l_min"), ("current_range_a", "voltage_range_v"), ("travel_range_mm_min",),
 )  # fmt: skip
 # What a record says of a deposit beside that, by its process.
 WIRE = (("supplemental_filler", "filler_make"), ("output", "electrodes"), ("gas_flow_l_min", "oscillation"))
