@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from anlage.core.document import read_strict, with_at
 from anlage.core.procedure import Wps, with_deposit, with_pass
-from anlage.core.ranges import Interval
+from anlage.core.ranges import Interval, is_none
 from anlage.core.record import PQR
 from anlage.data.code_packs import code_pack
 from anlage.data.files import FOLDER
@@ -16,6 +16,7 @@ from anlage.data.installed_codes import code_choices
 from anlage.session.judging.assessment import Assessor
 from tests.frames import record
 from tests.girths import girth_record
+from tests.vessels import seam_record
 
 CODES = sorted({code for code in code_choices("qualification") if ":" not in code})
 ORDER = ("inside", "unproven", "outside")
@@ -36,6 +37,10 @@ def records(code):
         found = [record(process, joint__thickness_mm=t) for process in ("FCAW", "GMAW", "SAW") for t in (16.0, 26.0)]
     elif code == "api-1104":
         found = [girth_record(metals__one__name=grade) for grade in ("X42-PSL2", "X52-PSL2", "X60-PSL2")]
+    elif code.startswith("iso-15614-1"):
+        found = [
+            seam_record(header__codes=(code,), joint__thickness_mm=t, deposit={"thickness_mm": t}) for t in (10.0, 14.0)
+        ]
     assert found, f"no record of {code} is known to this test"
     return tuple(found)
 
@@ -81,6 +86,7 @@ def test_a_record_covers_its_own_coupon(code):
         unsaid = {
             rung.id for rung in judgement.rungs if rung.stated is None
         }  # nothing that a record says of a procedure
+        unsaid |= {rung.id for rung in judgement.rungs if is_none(rung.sure)}  # nothing that the code is known to say
         assert {rung.id for rung in judgement.rungs if rung.verdict == "unproven"} <= unsaid
 
 

@@ -143,11 +143,12 @@ def cover_box(pack: Pack, coupon: Coupon, demand: Demand) -> CoverBox:
 
 def _untested(pack: Pack, coupon: Coupon, demand: Demand) -> tuple[str, str]:
     """Return why a record allows nothing under a demand, or nothing for sure; each "" where it does."""
-    if not (pack.untested and demand.asks_for("impact")) or coupon.toughness_tested:
-        return "", ""
-    if coupon.toughness_tested is False:
-        return "impact is demanded and the record has no impact results", ""
-    return "", "impact is demanded and no passed impact results are recorded"
+    tested = {"impact": coupon.toughness_tested, "hardness": coupon.hardness_tested}
+    asked = [each for each in sorted(pack.untested) if demand.asks_for(each) and not tested.get(each)]
+    for each in asked:
+        if tested[each] is False:
+            return f"{each} is demanded and the record has no {each} results", ""
+    return "", f"{asked[0]} is demanded and no passed {asked[0]} results are recorded" if asked else ""
 
 
 def _deposit_rulings(pack: Pack, process: str, facts: Facts, demand: Demand) -> dict[str, list[Ruling]]:

@@ -95,6 +95,7 @@ def _asked(head: Head, rules: Sequence[Rule], names: Names) -> list[_Asked]:
         asked += _words("[pack.assumed]", fact, [assumption.value], names)
     for demand in head.demands:
         asked.append(("[[demand]]", [demand.default], demand.choices))
+        asked.append(("[[demand]]", [demand.of] if demand.of else [], [row.variable for row in head.derive.rows]))
         asked.append(("[[demand]]", demand.choices, names.tokens(demand.id) or demand.choices))
     return asked + _asked_of_derivations(head, names)
 
@@ -117,7 +118,12 @@ def _asked_of_derivations(head: Head, names: Names) -> list[_Asked]:
         asked += _words("[[class]]", each.variable, [row.token for row in each.rows if not row.own], names)
     for variable, words in head.derive.words.items():
         asked.append(("[words]", [variable], names.variables))
-        asked += _words(f"[words.{variable}]", variable, [*words, *(w for own in words.values() for w in own)], names)
+        asked += _words(
+            f"[words.{variable}]",
+            variable,
+            [*(w.split()[0] for w in words), *(w for own in words.values() for w in own)],
+            names,
+        )
     if treatment := head.derive.heat_treatment:
         asked.append(("[heat_treatment]", [treatment.fact, treatment.temperature, treatment.metals], names.variables))
         asked += _words("[heat_treatment]", treatment.fact, [treatment.below, treatment.otherwise], names)

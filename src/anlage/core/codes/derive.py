@@ -155,15 +155,24 @@ class Derivations(Struct, frozen=True):
                 found[each.variable] = tokens
         return found
 
-    def in_words_of_the_code(self, variable: str, tokens: frozenset[str]) -> frozenset[str]:
+    def in_words_of_the_code(
+        self, variable: str, tokens: frozenset[str], way: frozenset[str] = frozenset()
+    ) -> frozenset[str]:
         """Return how a code speaks of some words of a variable; as they are where it has no words of its own.
 
-        Nothing where it has none for one of them: what it does not speak of is not known.
+        A word may hang on the way that is gone, `3G uphill`. Nothing where the code has none for one of them: what it
+        does not speak of is not known.
         """
         own = self.words.get(variable)
         if own is None:
             return tokens
-        return frozenset(w for each in tokens for w in own[each]) if tokens <= own.keys() else frozenset()
+        found: set[str] = set()
+        for each in tokens:
+            told = own.get(each) or tuple(word for one in way for word in own.get(f"{each} {one}", ()))
+            if not told:
+                return frozenset()
+            found |= set(told)
+        return frozenset(found)
 
     def lower_transformation(self, metals: frozenset[str]) -> float | None:
         """Return the lowest transformation temperature of some metals [°C]; `None` where one of them is not known."""

@@ -92,7 +92,8 @@ class Demand:
 class Coupon(Struct, frozen=True, kw_only=True):
     """The recorded facts of one test weld: of the joint, and of each deposit in order.
 
-    `toughness_tested` is False when it is known that no impact results exist, and `None` where nobody says; `clashes`
+    `toughness_tested` is False when it is known that no impact results exist, and `None` where nobody says, as of
+    hardness; `clashes`
     says of facts that are none because the record contradicts itself, and of `deposit_clashes` by deposit, why.
     """
 
@@ -101,6 +102,7 @@ class Coupon(Struct, frozen=True, kw_only=True):
     deposits: tuple[Mapping[str, Fact], ...]
     assumed: Mapping[str, Fact] = field(default_factory=lambda: EMPTY)
     toughness_tested: bool | None = None
+    hardness_tested: bool | None = None
     remark: str = ""  # what was said against its results
     clashes: Mapping[str, str] = field(default_factory=lambda: EMPTY_WORDS)
     deposit_clashes: tuple[Mapping[str, str], ...] = ()

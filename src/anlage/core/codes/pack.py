@@ -42,12 +42,17 @@ class Category(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class DemandKind(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What a procedure may ask of any record: its answers, and the one that holds unless asked."""
+    """What a procedure may ask of any record: its answers, and the one that holds unless asked.
+
+    With `of` the code itself makes it of every metal whose word of that variable is none of `but`.
+    """
 
     id: str
     word: str
     choices: tuple[str, ...]
     default: str
+    of: str = ""
+    but: tuple[str, ...] = ()
 
 
 class Rule(Struct, frozen=True, kw_only=True, dict=True):

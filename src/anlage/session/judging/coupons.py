@@ -18,6 +18,8 @@ from anlage.core.ranges import Interval
 from anlage.core.results import Notice
 from anlage.core.variables import spoken
 from anlage.data.tables import catalogue, processes
+from anlage.session.leaves.gases import co2_percent, gas_symbol
+from anlage.session.leaves.iso_numbers import iso_number
 
 HEAT = "heat_input_kj_mm"
 MAKES = ("flux", "filler_make")  # trade names: case and blanks do not count
@@ -72,7 +74,7 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
         joint["base_metal_thickness_mm"] = coupon.thickness_mm
     notices: list[Notice] = []
     if "position" in derive.words and (position := joint.pop("position", None)):
-        joint |= _in_words(derive, "position", position)
+        joint |= _in_words(derive, position, joint.get("progression"))
     if coupon.metals:
         joint |= _metal_facts(coupon, derive, demand.units)
         known = [metal.yield_mpa for metal in coupon.metals if metal.yield_mpa is not None]
@@ -103,9 +105,10 @@ def _form_of(kind: str) -> str:
     return str(make.form) if make else ""
 
 
-def _in_words(derive: Derivations, name: str, fact: Fact) -> dict[str, Fact]:
-    told = derive.in_words_of_the_code(name, tokens_of(fact))
-    return {name: told} if told else {}
+def _in_words(derive: Derivations, position: Fact, way: Fact | None) -> dict[str, Fact]:
+    ways = tokens_of(way) if isinstance(way, str | frozenset) else frozenset[str]()
+    told = derive.in_words_of_the_code("position", tokens_of(position), ways)
+    return {"position": told} if told else {}
 
 
 def _metal_facts(coupon: StatedCoupon, derive: Derivations, units: System) -> dict[str, Fact]:
@@ -153,10 +156,17 @@ def _deposit_facts(deposit: StatedCouponDeposit, derive: Derivations) -> dict[st
         "pass_thickness_mm": deposit.max_pass_thickness_mm,
         "f_number": deposit.f_number,
         "a_number": deposit.a_number,
-        "shielding_gas": catalogue().gas(deposit.gas).id if deposit.gas else None,
+        **(_gas_facts(deposit.gas) if deposit.gas else {}),
         HEAT: _heat_input(deposit),
     }
+    number = iso_number(deposit.process, deposit.filler, deposit.gas)
+    facts |= {"iso_4063": number} if number and "iso_4063" not in facts else {}
     return facts | {name: fact for name, fact in optional.items() if fact is not None}
+
+
+def _gas_facts(name: str) -> dict[str, Fact | None]:
+    own = catalogue().gas(name).id
+    return {"shielding_gas": own, "gas_symbol": gas_symbol(own), "co2_pct": co2_percent(own)}
 
 
 def _clashes(deposit: StatedCouponDeposit, facts: dict[str, Fact], derive: Derivations) -> list[Notice]:

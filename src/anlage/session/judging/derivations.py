@@ -15,8 +15,8 @@ from anlage.core.record import Pqr, Recorded, RecordedDeposit, WeldedPass
 from anlage.data.tables import processes
 from anlage.session.judging import drawn
 from anlage.session.judging.coupons import MAKES
-from anlage.session.judging.results import way_of_bends
-from anlage.session.leaves.gases import GASES, gas_tokens
+from anlage.session.judging.results import toughness_tested, way_of_bends
+from anlage.session.leaves.gases import GASES, co2_percent, gas_symbol, gas_tokens
 from anlage.session.leaves.iso_numbers import iso_number
 
 NONE = "none"
@@ -216,6 +216,28 @@ def _hydrogen_designator(_document: Any, deposit: Any) -> str:
     return f"H{found[1]}" if found else NONE
 
 
+def _impact_tested(pqr: Pqr, _element: None) -> str | None:
+    tested = toughness_tested(pqr)
+    return None if tested is None else "yes" if tested else "no"
+
+
+def _symbols(_document: Any, deposit: Any) -> frozenset[str] | None:
+    """Return the symbols of the gases that a deposit names; none where one of them has no symbol."""
+    found = [gas_symbol(each) for each in gas_tokens(deposit.shielding_gas)]
+    return frozenset(found) if found and all(found) else None
+
+
+def _recorded_symbol(pqr: Pqr, deposit: Any) -> str | None:
+    found = _symbols(pqr, deposit)
+    return next(iter(found)) if found and len(found) == 1 else None
+
+
+def _co2(_document: Any, deposit: Any) -> Interval | float | None:
+    """Return the share of carbon dioxide over the gases that a deposit names [%]."""
+    found = [share for each in gas_tokens(deposit.shielding_gas) if (share := co2_percent(each)) is not None]
+    return (found[0] if len(found) == 1 else Interval(min(found), max(found))) if found else None
+
+
 def _direction(document: Any, deposit: Any) -> str | None:
     """Return which way a deposit is laid: its own way, else that of the whole weld."""
     own: str | None = deposit.progression or document.technique.progression
@@ -299,6 +321,11 @@ DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyT
     ("pqr", "bead_area"): _recorded_area,
     ("pqr", "run_out"): _recorded_run_out,
     ("pqr", "penetration"): _penetration,
+    ("pqr", "impact_tested"): _impact_tested,
+    ("wps", "gas_symbol"): _symbols,
+    ("pqr", "gas_symbol"): _recorded_symbol,
+    ("wps", "co2"): _co2,
+    ("pqr", "co2"): _co2,
     ("pqr", "direction"): _direction,
     ("wps", "direction"): _direction,
     ("pqr", "control"): _control,
@@ -313,7 +340,7 @@ DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyT
     ("wps", "thickest"): drawn.thickest,
     **{(kind, name): read for kind in ("wps", "pqr") for name, read in (
         ("root_side", drawn.root_side), ("groove_form", drawn.groove_form), ("groove_depth", drawn.groove_depth),
-        ("highest_yield", drawn.highest_yield),
+        ("highest_yield", drawn.highest_yield), ("joint_class", drawn.joint_class), ("throat", drawn.throat),
     )},
     ("wps", "joint_family"): drawn.joint_family,
     ("wps", "sides_welded"): drawn.sides_welded,

@@ -95,6 +95,30 @@ def thickest(wps: Wps, _element: object = None) -> Interval | None:
     return Interval(max(min(s.low for s in spans), 0.0), max(s.high for s in spans))
 
 
+CLASSES = {"butt": "butt", "tee": "T-butt", "corner": "corner", "flare": "butt"}
+
+
+def joint_class(document: Any, _element: object = None) -> str | None:
+    """Return what kind of joint it is: butt, T-butt, fillet, branch or corner; `None` where it is none of them."""
+    kind = document.joint.kind
+    if kind is None:
+        return None
+    make = MAKES[kind]
+    if make.form in ("fillet", "socket", "slip-on"):
+        return "fillet"
+    return "branch" if make.form.startswith("branch") else CLASSES.get(make.family)
+
+
+def throat(document: Any, _element: object = None) -> Interval | float | None:
+    """Return the throat of a fillet with legs alike over what its leg may be [mm]; of a record as measured."""
+    leg: Dimension | None = document.joint.leg_mm
+    if leg is None or document.joint.second_leg_mm is not None:
+        return None
+    share = 0.5**0.5
+    span: Interval = leg.span
+    return span.low * share if span.is_single else Interval(span.low * share, span.high * share)
+
+
 def highest_yield(document: Any, _element: object = None) -> float | None:
     """Return the higher specified yield strength of both metals [MPa]; `None` where one is not known."""
     found = [each.yield_mpa for each in metals_of(document.metals)]

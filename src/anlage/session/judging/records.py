@@ -10,7 +10,7 @@ from anlage.session.judging.coupons import StatedCoupon, StatedCouponDeposit, co
 from anlage.session.judging.heat_basis import with_recorded_heat
 from anlage.session.judging.mapper import facts_of
 from anlage.session.judging.metals import is_known_filler, metals_of
-from anlage.session.judging.results import toughness_tested
+from anlage.session.judging.results import passed_of, toughness_tested
 
 
 def coupon_of(pqr: Pqr, pack: Pack) -> Coupon:
@@ -39,6 +39,7 @@ def coupon_of(pqr: Pqr, pack: Pack) -> Coupon:
         joint=_without(found.joint, joint),
         deposits=tuple(_without(facts, {**joint, **told}) for facts, told in zip(found.deposits, own, strict=True)),
         toughness_tested=toughness_tested(pqr),
+        hardness_tested=bool(passed_of(pqr)["hardness"]),
         clashes=joint,
         deposit_clashes=tuple(own),
     )

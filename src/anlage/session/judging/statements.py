@@ -9,6 +9,7 @@ from anlage.core.codes.asking import asked_by, lies_in_a_detail
 from anlage.core.codes.conditions import tokens_of
 from anlage.core.codes.facts import Fact
 from anlage.core.codes.listed_metals import Sides
+from anlage.core.codes.pack import DemandKind
 from anlage.core.document import at
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.ranges import Choices, Interval, Range, choices, numbers
@@ -19,6 +20,7 @@ from anlage.session.judging.mapper import sets_of
 from anlage.session.judging.metals import is_known_filler, is_without, metals_of
 
 THICKNESS = "base_metal_thickness_mm"
+WAY = frozenset({"progression"})  # words of a position may hang on it
 DIAMETER = "diameter_mm"
 UNLISTED = {
     "unlisted_opening_mm": "root_opening_mm", "unlisted_face_mm": "root_face_mm",
@@ -33,8 +35,17 @@ def demand_of(document: Any, pack: Pack) -> Demand:
 
 def _demand(document: Any, pack: Pack, clashes: Mapping[str, str]) -> Demand:
     asked = {each.id: at(document, variables()[each.id].asked) for each in pack.demands}
+    asked |= {each.id: _of_metals(document, pack, each) for each in pack.demands if each.of and not asked[each.id]}
     unsaid = [name for name, answer in asked.items() if answer is None or name in clashes]
     return Demand(units=document.header.units, unsaid=unsaid, **asked)
+
+
+def _of_metals(document: Any, pack: Pack, demand: DemandKind) -> bool | None:
+    """Return whether a code itself makes a demand of the metals that are joined; `None` where they are not known."""
+    metals = metals_of(document.metals)
+    words = pack.derive.metal_facts(metals[0], metals[-1]).get(demand.of) if metals else None
+    known = tokens_of(words) if isinstance(words, str | frozenset) else frozenset[str]()
+    return bool(known - set(demand.but)) if known else None
 
 
 def stated_of(wps: Wps, pack: Pack) -> Stated:
@@ -46,7 +57,7 @@ def stated_of(wps: Wps, pack: Pack) -> Stated:
     facts = pack.derive.metal_facts(metals[0], metals[-1], sides) if metals else {}
     asked = asked_by(pack)
     deposits = tuple(_deposit(wps, each, pack, sentences(clashes, each.id)) for each in wps.deposits)
-    stated = in_words_of(pack, sets_of(wps, "joint", only=asked))
+    stated = in_words_of(pack, sets_of(wps, "joint", only=asked | WAY))
     sets = {**_words(facts), **_heat_treatment(wps, pack, facts), **stated}
     sets |= {name: choices(*sorted(each)) for name, each in pack.derive.class_facts(sets, wps.header.units).items()}
     sets |= _as_a_joint(pack, sets, _demand(wps, pack, joint))
@@ -101,7 +112,9 @@ def in_words_of(pack: Pack, sets: Mapping[str, Range]) -> dict[str, Range]:
     found = dict(sets)
     for name in pack.derive.words:
         own = found.pop(name, None)
-        if isinstance(own, Choices) and (told := pack.derive.in_words_of_the_code(name, own.tokens)):
+        way = sets.get("progression")
+        ways = way.tokens if isinstance(way, Choices) else frozenset[str]()
+        if isinstance(own, Choices) and (told := pack.derive.in_words_of_the_code(name, own.tokens, ways)):
             found[name] = choices(*sorted(told))
     return found
 

@@ -61,10 +61,11 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand, codes: Codes = SHIP
     missing = {fact: a for fact, a in pack.assumed.items() if not _is_stated(fact, facts)}
     full = Coupon(
         name="what-if",
-        joint=facts.joint,
+        joint={**({"impact_tested": "yes"} if demand.asks_for("impact") else {}), **facts.joint},
         deposits=facts.deposits,
         assumed={fact: assumption.value for fact, assumption in missing.items()},
         toughness_tested=True if demand.asks_for("impact") else None,
+        hardness_tested=True if demand.asks_for("hardness") else None,
     )
     said = tuple(
         Notice("coupon.assumed", fact, f"{spoken(fact)} is not stated: {assumption.say} is assumed")
