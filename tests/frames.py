@@ -36,8 +36,14 @@ SETTINGS = {
     },
 }  # fmt: skip
 PASS = {
-    "FCAW": {"current_a": (210, 240), "voltage_v": (25, 27), "travel_speed_mm_min": (280, 360)},
-    "GMAW": {"current_a": (230, 260), "voltage_v": (26, 28), "travel_speed_mm_min": (300, 380)},
+    "FCAW": {
+        "current_a": (210, 240), "voltage_v": (25, 27), "travel_speed_mm_min": (280, 360),
+        "wire_speed_mm_min": (7300, 7700),
+    },
+    "GMAW": {
+        "current_a": (230, 260), "voltage_v": (26, 28), "travel_speed_mm_min": (300, 380),
+        "wire_speed_mm_min": (7600, 8000),
+    },
     "SMAW": {"current_a": (140, 180), "voltage_v": (22, 26), "travel_speed_mm_min": (120, 180)},
     "SAW": {"current_a": (500, 560), "voltage_v": (30, 32), "travel_speed_mm_min": (420, 500)},
     "GTAW": {"current_a": (110, 140), "voltage_v": (11, 13), "travel_speed_mm_min": (80, 120)},
@@ -107,7 +113,7 @@ def record(process="FCAW", deposit=None, results=PASSED, base=None, **leaves):
     for path, value in {**(base or RECORD), **{name.replace("__", "/"): each for name, each in leaves.items()}}.items():
         pqr = with_at(pqr, path, _value(path, value))
     own = {name: each for name, each in SETTINGS[process].items() if name != "maker_current_a"} | {
-        name: sum(PASS[process][name]) / 2 for name in PASS[process]
+        name: sum(PASS[process][name]) / 2 for name in PASS[process] if name != "wire_speed_mm_min"
     }
     for name, value in {**own, "thickness_mm": pqr.joint.thickness_mm, **(deposit or {})}.items():
         own[name] = value

@@ -67,7 +67,8 @@ def test_w7_mechanized_welding_is_held_to_what_the_record_declares():  # 12.5.2,
         "GMAW", {**MECHANIZED, "gas_flow_l_min": 22.0, "flow_range_l_min": (18.88, 25.96)},
         joint__thickness_mm=0.55 * IN, declared__thickness_mm=(0.5 * IN, 0.625 * IN),
         declared__groove_angle_deg=(4.0, 8.0), declared__root_face_mm=(0.04 * IN, 0.07 * IN),
-        declared__root_opening_mm=(0.0, 0.02 * IN),
+        declared__root_opening_mm=(0.0, 0.02 * IN), joint__root_opening_mm=Dimension(nominal=0.2),
+        joint__root_face_mm=Dimension(nominal=1.4), joint__groove_angle_deg=Dimension(nominal=6.0),
     )  # fmt: skip
     wps = girth(
         "GMAW", {**MECHANIZED, "gas_flow_l_min": (17.93, 25.96)}, range__thickness_mm=(0.5 * IN, 0.688 * IN),

@@ -33,7 +33,8 @@ WRONG = [
     case("currents of two jobs in one range", "melting_span", "T 5.2", frame(settings={"current_a": (160, 260)}),
          frame()),
     case("wire too thick overhead", "filler_diameter_mm", "T 5.1", frame(deposit={"filler_diameter_mm": 2.4},
-         technique__position="4G"), frame(deposit={"filler_diameter_mm": 2.0}, technique__position="4G")),
+         technique__position="4G"), frame(deposit={"filler_diameter_mm": 2.0}, technique__position="4G",
+         settings={"wire_speed_mm_min": (2700, 2900)})),
     case("gas of another classification", "shielding_gas", "T 5.7", frame(deposit={"shielding_gas": "CO2"}),
          frame(deposit={"filler": "E71T-1C", "shielding_gas": "CO2"})),
     case("open root without a test", "root_side", "5.x", frame(joint__kind="single-v", joint__backing_form=None,
@@ -74,11 +75,12 @@ def test_what_a_careless_hand_leaves_out_is_never_inside():
     assert judged(sound).verdict == "inside"
     for path in ("metals__one__name", "range__thickness_mm", "joint__kind", "joint__product", "technique__position",
                  "technique__progression", "preheat__minimum_c", "pwht__kind", "header__impact", "header__loading",
-                 "header__strength", "joint__root_opening_mm", "joint__groove_angle_deg"):  # fmt: skip
+                 "header__strength", "joint__thickness_mm", "joint__backing_form", "joint__root_opening_mm",
+                 "joint__groove_angle_deg"):  # fmt: skip
         assert judged(frame(**{path: None})).verdict != "inside", path
     for leaf in ("filler", "filler_diameter_mm", "shielding_gas", "output", "maker_current_a", "gas_flow_l_min"):
         assert judged(frame(deposit={leaf: None})).verdict != "inside", leaf
-    for leaf in ("current_a", "voltage_v", "travel_speed_mm_min"):
+    for leaf in ("current_a", "voltage_v", "travel_speed_mm_min", "wire_speed_mm_min"):
         assert judged(frame(settings={leaf: None})).verdict != "inside", leaf
 
 

@@ -38,7 +38,7 @@ def test_procedures_and_records_say_number_state_and_verdict(works):
     found = {row.number: row for row in read(works)}
     assert list(found) == NUMBERS
     verdicts = {number: row.verdict for number, row in found.items()}
-    outside, unproven = {f"OST-W-0{number}" for number in (2, 4, 5, 6, 7, 8)}, {"OST-M-02"}
+    outside, unproven = {f"OST-W-{number:02d}" for number in (2, 4, 5, 6, 7, 8, 9, 10, 11)}, {"OST-M-02"}
     assert {number for number, verdict in verdicts.items() if verdict == "outside"} == outside
     assert {number for number, verdict in verdicts.items() if verdict == "unproven"} == unproven
     assert found["OST-W-02"].said == "45 inside, 1 outside, 1 unproven"

@@ -31,7 +31,7 @@ def test_it_lists_all_and_finds_by_words(register):
     assert listed(register) == NUMBERS
     register.place.search.setFocus()
     register.type("outside")
-    assert listed(register) == [f"OST-W-0{number}" for number in (2, 4, 5, 6, 7, 8, 9)]
+    assert listed(register) == [f"OST-W-{number:02d}" for number in (2, 4, 5, 6, 7, 8, 9, 10, 11)]
     register.type(" feeder")
     assert listed(register) == ["OST-W-02"]
     assert [row.number for row in register.place.presenter.rows] == ["OST-W-02"]

@@ -5,9 +5,9 @@ names between them; what the rule allows at each is intersected. The ends of ban
 nothing between two of these places allows less.
 """
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from itertools import product
-from typing import Any
+from typing import Any, TypeVar
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -214,6 +214,27 @@ def _parts(value: Any) -> Iterator[Any]:
             yield from _parts(each)
 
 
+Answer = TypeVar("Answer")
+
+
+def _remembered(
+    pack: Pack, ask: Callable[[Pack, Mapping[str, Range], Demand], Answer], sets: Mapping[str, Range], demand: Demand
+) -> Answer:
+    """Return what was answered last for the same dimensions, else ask: most edits are of something else."""
+    names: tuple[str, ...] | None = pack.__dict__.get("of_details")
+    if names is None:
+        rules = [rule for detail in pack.details for rule in detail.rules]
+        facts = {condition.fact for detail in pack.details for condition in detail.when}
+        asked = {name for rule in rules for name in (*rule.variables, *asks(rule))} | facts
+        names = pack.__dict__["of_details"] = tuple(sorted(asked))
+    key = (demand, *(sets.get(name) for name in names))
+    known: dict[str, tuple[object, Answer]] = pack.__dict__.setdefault("answers", {})
+    last = known.get(ask.__name__)
+    if last is None or last[0] != key:
+        last = known[ask.__name__] = (key, ask(pack, sets, demand))
+    return last[1]
+
+
 Distance = tuple[int, int, int, float]  # of another shape, outside, open, and by what share beyond
 
 
@@ -223,6 +244,10 @@ def nearest_detail(pack: Pack, sets: Mapping[str, Range], demand: Demand) -> Det
     It is of the same shape in as much as can be, then fewest of its variables are outside, then fewest are open, then
     those that are outside are so by least.
     """
+    return _remembered(pack, _nearest, sets, demand)
+
+
+def _nearest(pack: Pack, sets: Mapping[str, Range], demand: Demand) -> Detail | None:
     facts = Facts({**pack.facts_of(demand), **_words(sets)}, {})
     best: tuple[Distance, Detail] | None = None
     for detail in pack.details:
@@ -298,6 +323,10 @@ NOT_GEOMETRY = frozenset({"process", "position", "shielding_gas", "weld"})
 
 def lies_in_a_detail(pack: Pack, sets: Mapping[str, Range], demand: Demand) -> Verdict:
     """Return whether a joint as it is drawn and fitted up lies in one that needs no record, by whichever process."""
+    return _remembered(pack, _lies_in_a_detail, sets, demand)
+
+
+def _lies_in_a_detail(pack: Pack, sets: Mapping[str, Range], demand: Demand) -> Verdict:
     found: set[Verdict] = set()
     for detail in pack.details:
         verdicts: set[Verdict] = set()

@@ -29,12 +29,13 @@ class DetailReader(KindReader):
         kinds = {name: self.allowed(name, entry) for name, entry in row.allows.items()}
         kinds |= dict(self._dimensions(row))
         kinds = dict(sorted(kinds.items(), key=lambda each: each[0] not in SHAPE))  # what it is for is asked first
+        line, wording = self.line(), Wording(table, self.head.sets)
         rules = tuple(
             Rule(
                 id=row.id, variables=(self.variable(name, name),), clause=row.clause, title=row.title,
                 category=self.head.categories[0].id, scope="deposit", kind=kind, note=row.note,
-                confidence=row.confidence, source=self.head.pack.source, file=self.text.name, line=self.line(),
-                route="prequalified", basis="wps", wording=Wording(table, self.head.sets),
+                confidence=row.confidence, source=self.head.pack.source, file=self.text.name, line=line,
+                route="prequalified", basis="wps", wording=wording,
             )
             for name, kind in kinds.items()
         )  # fmt: skip

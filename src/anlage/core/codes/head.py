@@ -54,11 +54,12 @@ class PackText(Struct, frozen=True):
         except (tomli.TOMLDecodeError, RecursionError) as fault:
             raise FormatError(f"no TOML: {fault}", where=name, mend="mend the line") from fault
         lines = tuple(text.splitlines())
+        heads = [(n, line.lstrip()) for n, line in enumerate(lines, 1) if "[[" in line]
         starts: list[int] = []
         before = {}
         for table in _ROW_TABLES:
             before[table] = len(starts)
-            starts += [n for n, line in enumerate(lines, 1) if line.lstrip().startswith(f"[[{table}]]")]
+            starts += [n for n, line in heads if line.startswith(f"[[{table}]]")]
         return cls(name, lines, tuple(starts), before, raw)
 
     def rows(self, table: str) -> Iterator[tuple[int, Any]]:
@@ -69,13 +70,15 @@ class PackText(Struct, frozen=True):
     def line(self, key: str = "", *, rule: int | None = None) -> int:
         """Return the line of a key or else of a word in a rule, or of the rule itself; without one, in the file."""
         start = 1 if rule is None or rule >= len(self.starts) else self.starts[rule]  # rules may stand inline
+        if not key:
+            return start
         following = [n for n in self.starts if rule is not None and n > start]
         end = min(following, default=len(self.lines) + 1)
         name = re.escape(key)
         headed = rf"^\[+{name}\]"
         keyed, quoted = rf"(?:^|[\s{{,\"'.]){name}[\"']?\s*[=.]", rf"[\"']{name}[\"']"
         found = (n for way in (headed, keyed, quoted) for n in range(start, end) if re.search(way, self.lines[n - 1]))
-        return next(found, start) if key else start
+        return next(found, start)
 
     def fault(self, what: str, mend: str, key: str = "", *, rule: int | None = None) -> FormatError:
         """Return a refusal that names file and line."""

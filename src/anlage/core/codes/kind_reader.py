@@ -173,7 +173,7 @@ class KindReader(Reader):
             other = self.bounds(second, entry, "of_") if seconds & set(entry) else None
             band = Band() if entry.get("unlimited") else self.band(entry, on, variable)
             rows.append(TableRow(self.bounds(on, entry), other, band, entry.get("confidence", "")))
-        for one, two in combinations(rows, 2):
+        for one, two in combinations(rows, 2) if len(rows) > 1 else ():
             if _overlap(one, two):
                 numbers = f"{rows.index(one) + 1} and {rows.index(two) + 1}"
                 raise self.fault(f"rows {numbers} of {table['id']} overlap", "part them with below and from", "rows")

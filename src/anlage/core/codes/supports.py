@@ -8,7 +8,7 @@ from itertools import islice, product
 
 from msgspec.structs import replace
 
-from anlage.core.codes.asking import allows_of, asked_of, nearest_detail, together
+from anlage.core.codes.asking import allows_of, asked_of, asks, nearest_detail, together
 from anlage.core.codes.box import Allowance
 from anlage.core.codes.candidates import Candidate
 from anlage.core.codes.case import Case, Support
@@ -17,7 +17,7 @@ from anlage.core.codes.pack import Rule
 from anlage.core.codes.rungs import LAID, Together
 from anlage.core.codes.stated import StatedPass
 from anlage.core.codes.verdict import Verdict
-from anlage.core.ranges import Interval, Numbers
+from anlage.core.ranges import Interval, Numbers, Range
 
 MOST_TRIED = 2000  # ways in which the deposits of a WPS may rest on records
 WORST_FIRST: tuple[Verdict, ...] = ("outside", "unproven", "inside")
@@ -119,13 +119,19 @@ def _by_pass(case: Case, index: int, support: Support, rules: Sequence[Rule]) ->
     in_passes = {name for each in deposit.passes for name in each.sets}
     of_all = {name: each for name, each in sets.items() if name not in in_passes}
     found: dict[str, tuple[int, Allowance, StatedPass]] = {}
+    asked = sorted(frozenset[str]().union(*(asks(rule) for rule in rules)) & in_passes)
+    known: dict[tuple[Range | None, ...], dict[str, Allowance]] = {}  # most passes are alike in what the rules ask of
     for each in deposit.passes or (StatedPass("", {}),):
         told = {name: own for name, own in each.sets.items() if name not in case.clashes[index]}
         own_sets = {**of_all, **told}
-        for variable, own in asked_of(case.pack, rules, own_sets, case.demand).items():
-            if variable in case.beside[index]:
-                continue
-            allowance = _added(support.allowances.get(variable), own)
+        alike = tuple(told.get(name) for name in asked)
+        if alike not in known:
+            known[alike] = {
+                variable: _added(support.allowances.get(variable), own)
+                for variable, own in asked_of(case.pack, rules, own_sets, case.demand).items()
+                if variable not in case.beside[index]
+            }
+        for variable, allowance in known[alike].items():
             rank = WORST_FIRST.index(allowance.verdict(own_sets.get(variable)))
             if variable not in found or rank < found[variable][0]:
                 found[variable] = (rank, allowance, StatedPass(each.id, own_sets))

@@ -25,8 +25,9 @@ def root_side(document: Any, _element: object = None) -> str | None:
         return None
     said = (joint.backing or "").casefold()
     if MAKES[joint.kind].backing or (said and said not in (*NONE, "weld metal", "open", "open root")):
-        is_other = joint.backing_form == "ceramic" or any(word in said for word in OTHER_BACKING)
-        return "other" if is_other else "steel"
+        if joint.backing_form == "ceramic" or any(word in said for word in OTHER_BACKING):
+            return "other"
+        return "steel" if joint.backing_form == "bar" or said else None
     if gouging and gouging not in NONE:
         return "gouged"
     if not gouging:
@@ -61,6 +62,8 @@ def nominal(name: str) -> Callable[[Any, object], float | None]:
 
     def read(document: Any, _element: object = None) -> float | None:
         found: Dimension | None = getattr(document.joint, name)
+        if found is None and name == "root_face_mm" and document.joint.kind and MAKES[document.joint.kind].backing:
+            return 0.0  # on backing the edge is sharp unless it is drawn otherwise
         return found.nominal if found else None
 
     return read

@@ -18,7 +18,7 @@ from anlage.session.works.open_works import OpenWorks
 from anlage.session.works.register import RegisterRow, Standpoint, row_of, unread_row, waiting_row
 from anlage.store import Entry
 
-FEW = 16  # documents that are judged at once, while the window waits
+FEW = 24  # documents that are judged at once, while the window waits
 FEW_RECORDS = 60  # records that are read at once for them
 GONE = "not judged: the process that judges has ended; change a document, or open the works file again"
 BATCH = 25  # documents that are judged before their rows are shown

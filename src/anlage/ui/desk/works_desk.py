@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping
 from functools import partial
 from pathlib import Path
+from threading import Thread
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer, Signal
@@ -25,6 +26,7 @@ if TYPE_CHECKING:
 
 
 FEW_RECORDS = 60  # that are read while the window waits
+WARM_MS = 1500  # after a works file was opened, its codes are read, so that the first look at the Register finds them
 FILL_MS = 250  # a list that fills is shown anew so often at most
 
 
@@ -33,6 +35,12 @@ def _assessor_of(works: OpenWorks, wps: Wps) -> "Assessor":
     made: Assessor = loaded("anlage.session.judging.assessment:Assessor")(works.records(), works.codes())
     made.assess(wps)
     return made
+
+
+def _read_codes() -> None:
+    """Read the rules of every code that is installed, on a thread of its own: nobody waits for it."""
+    for code in loaded("anlage.data.installed_codes:code_folders")():
+        loaded("anlage.data.code_packs:code_pack")(code)
 
 
 class WorksDesk(QObject):
@@ -67,6 +75,9 @@ class WorksDesk(QObject):
         self._filling.timeout.connect(self.filled)
         self._following = Following(self.written.emit, self)
         self.judged.connect(self._on_judged)
+        self._warming = QTimer(self, interval=WARM_MS, singleShot=True)
+        self._warming.timeout.connect(Thread(target=_read_codes, name="codes", daemon=True).start)
+        self._warming.start()
         self._later, self._is_making = Later(self), False  # what reads the records
         self._later.ready.connect(self._on_made)
 

@@ -1,4 +1,4 @@
-"""What a record declares against what was welded: a range that does not hold its own coupon qualifies nothing."""
+"""What a record declares against what was welded: a range that does not hold its own coupon proves nothing."""
 
 from collections.abc import Iterator
 
@@ -37,8 +37,9 @@ def _beyond(
     declared: Interval | None, welded: object, leaves: tuple[str, str], variable: str, deposit: str = ""
 ) -> Iterator[Clash]:
     value = welded.mean if isinstance(welded, Recorded) else welded.nominal if isinstance(welded, Dimension) else welded
-    if declared is None or not isinstance(value, float | int) or holds(declared, float(value)):
+    if declared is None or (isinstance(value, float | int) and holds(declared, float(value))):
         return
     what = field_of(leaves[0]).label.lower()
-    text = f"the {what} does not hold what was welded"
+    told = isinstance(value, float | int)
+    text = f"the {what} does not hold what was welded" if told else f"nothing is recorded that the {what} would hold"
     yield Clash(leaves, frozenset((f"declared.{variable}",)), text, deposit)
