@@ -11,7 +11,8 @@ LINES = (
     ("joint/root_opening_mm", "joint/root_face_mm"), ("joint/groove_angle_deg", "joint/backing"),
     ("technique/back_gouging", "technique/peening"), ("joint/other_thickness_mm", "joint/leg_mm"),
     ("technique/root_to_second_min", "technique/clamp"), ("declared/thickness_mm", "declared/diameter_mm"),
-    ("declared/root_opening_mm", "declared/root_face_mm"), ("declared/groove_angle_deg", "technique/second_to_rest_min"),
+    ("declared/root_opening_mm", "declared/root_face_mm"),
+    ("declared/groove_angle_deg", "technique/second_to_rest_min"),
 )  # fmt: skip
 CARD = (
     ("process", "filler"), ("filler_diameter_mm", "thickness_mm"), ("max_pass_thickness_mm", "current_type"),
