@@ -53,11 +53,13 @@ DEPOSIT_LEAVES = (
     "backing_gas", "backing_flow_l_min", "trailing_gas", "tungsten", "cup_size_mm", "operation", "consumable_insert",
     "penetration_flux", "closed_chamber", "pulsing", "oscillation", "electrodes", "electrode_spacing", "machine",
     "flux", "flux_type", "recrushed_slag", "supplemental_filler", "filler_make", "orifice_gas", "orifice_flow_l_min",
-    "keyhole", "contact_tube_mm", "output", "hot_wire",
+    "keyhole", "contact_tube_mm", "output", "hot_wire", "progression", "maker_current_a", "travel_angle_deg",
+    "work_angle_deg", "spacing_along_mm", "spacing_across_mm", "parallel_angle_deg",
 )  # fmt: skip
 TECHNIQUE_LEAVES = (
     "technique/position", "technique/progression", "technique/runs", "technique/bead_technique", "seam/weave_limit_mm",
     "technique/cleaning", "technique/back_gouging", "technique/thermal_preparation", "technique/peening",
+    "technique/root_to_second_min", "technique/second_to_rest_min", "technique/clamp",
     "joint/backing", "joint/retainers", "preheat/minimum_c", "preheat/interpass_maximum_c", "preheat/maintenance",
     "pwht/kind", "pwht/temperature_c", "pwht/time_h",
 )  # fmt: skip
@@ -142,7 +144,7 @@ def _groups(flow: Flow, wps: Wps) -> None:
 
 RANGE_LEAVES = (
     "metals/one/name", "metals/other/name", "range/thickness_mm", "range/thicker_member_mm", "range/diameter_mm",
-    "header/weld", "header/impact", "header/hardness",
+    "header/weld", "header/impact", "header/hardness", "header/loading", "header/strength",
 )  # fmt: skip
 
 

@@ -11,7 +11,13 @@ from anlage.session.works.standing import as_draft
 
 CARRIED = ("process", "filler", "current_type", "transfer_mode", "shielding_gas", "backing_gas", "trailing_gas",
            "operation", "closed_chamber", "electrodes", "waveform", "flux", "flux_type", "recrushed_slag",
-           "supplemental_filler", "filler_make", "orifice_gas", "keyhole")  # fmt: skip
+           "supplemental_filler", "filler_make", "orifice_gas", "keyhole", "output", "hot_wire", "progression",
+           "oscillation")  # fmt: skip
+# What is read of a deposit, and when: none of it goes along.
+READ = ("current_a", "voltage_v", "travel_speed_mm_min", "heat_input_kj_mm", "wire_speed_mm_min", "gas_flow_l_min",
+        "travel_angle_deg", "work_angle_deg", "spacing_along_mm", "spacing_across_mm",
+        "parallel_angle_deg")  # fmt: skip
+TIMED = {"root_to_second_min": None, "second_to_rest_min": None}
 FOUND = {
     "preheat_least_c": None, "interpass_most_c": None, "welded": (), "results": (), "toughness_tested": None,
     "override": Override(), "welded_on": None, "welder": None, "laboratory": None,
@@ -24,21 +30,20 @@ def copied(value: Any) -> Any:
         return as_draft(value)
     if isinstance(value, Machine):
         return with_(value, readings=())
-    deposits = tuple(
-        with_(each, current_a=None, voltage_v=None, travel_speed_mm_min=None, heat_input_kj_mm=None)
-        for each in value.deposits
-    )
-    return with_(value, deposits=deposits, **FOUND)
+    deposits = tuple(with_(each, **dict.fromkeys(READ)) for each in value.deposits)
+    return with_(value, deposits=deposits, technique=with_(value.technique, **TIMED), **FOUND)
 
 
 def coupon_of(wps: Wps) -> Pqr:
     """Return a record of a coupon to be welded by a procedure, before anything is welded or measured.
 
-    Metals, joint, technique, deposits and passes go along. What is measured is not: how thick a deposit is, what was
-    read of a pass. Where several positions or sizes are stated, which one is welded is not known yet.
+    Metals, joint, technique, deposits and passes go along. What is measured is not: how thick a deposit is, how long
+    it was between beads, what was read of a pass. Where several positions or sizes are stated, which one is welded is
+    not known yet.
     """
     position = wps.technique.position
-    technique = wps.technique if is_one_position(position) else with_(wps.technique, position=None)
+    technique = with_(wps.technique, **TIMED)
+    technique = technique if is_one_position(position) else with_(technique, position=None)
     pqr = Pqr(
         header=wps.header, metals=wps.metals, joint=wps.joint, technique=technique,
         pwht=with_(wps.pwht, temperature_c=None, time_h=None),
