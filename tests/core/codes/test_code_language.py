@@ -202,6 +202,31 @@ def test_what_only_adds_to_nothing_says_that_no_list_holds():
     assert found == ("the code pack does not say which specimens such a coupon needs",)
 
 
+# Limits of each side -------------------------------------------------------------------------
+
+SIDES = rule(
+    'variable = "preheat_c"\nkind = "table"\nroute = "always"\non = "base_metal_thickness_mm"\n'
+    "rows = [{ to = 20, low = { is = 10 } }, { above = 20, low = { is = 65 } }]",
+    scope="member",
+)
+
+
+@pytest.mark.parametrize(
+    ("sides", "verdict"),
+    [
+        ((10, 20), "inside"),
+        ((10, 25), "outside"),  # the thicker side asks for more, whatever the joint as a whole is said to be
+        ((10, None), "unproven"),
+    ],
+)
+def test_what_a_code_asks_of_each_side_holds_for_the_one_that_asks_most(sides, verdict):
+    members = tuple({"base_metal_thickness_mm": between(each, each)} if each else {} for each in sides)
+    joint = {"preheat_c": between(50, 90)}
+    stated = Stated(joint, (StatedDeposit("SMAW", {}),), members=members)
+    (rung,) = [each for each in judge(pack(SIDES), stated, []).rungs if each.variable == "preheat_c"]
+    assert rung.verdict == verdict
+
+
 # Limits of each pass -------------------------------------------------------------------------
 
 
