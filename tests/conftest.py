@@ -7,6 +7,7 @@ from hypothesis import settings
 
 from anlage.data.code_packs import code_pack
 from anlage.data.tables import catalogue, unit_table, vocabulary
+from anlage.session.works.materials import take_materials
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -34,3 +35,10 @@ def shelves():
 @pytest.fixture(scope="session")
 def asme():
     return code_pack("asme-ix")
+
+
+@pytest.fixture(autouse=True)
+def _as_shipped():
+    """Leave no metal of a works behind: a process has one works at hand, and these tests many."""
+    yield
+    take_materials(None)

@@ -17,9 +17,9 @@ from anlage.session.machine.clock import made_at, utc_now
 from anlage.session.output.saving import check_ending, check_target, save
 from anlage.session.rulebook.entries import RuleEntry, RulesOfCode, rules_of
 from anlage.session.rulebook.marking import Signing, as_toml, book_of, checked, taken_back, with_marks
+from anlage.session.works.beside import put_beside
 from anlage.session.works.found_documents import text_of_file
 from anlage.session.works.marked_codes import codes_of_file
-from anlage.session.works.rulebooks import put_rulebook
 from anlage.store import open_works
 
 MARKS = ("--sign", "--overlay", "--take-back", "--export")
@@ -117,7 +117,7 @@ def mark_answer(code: str, works: str, options: argparse.Namespace) -> Answer:
         said = f"{len(book.overlays)} overlays and {len(book.checks)} checks stand in it now"
     author = options.by or next((each.by for each in (*book.checks, *book.overlays)), "")
     with open_works(path, now=now) as file:
-        put_rulebook(file, book, author=author, now=now)
+        put_beside(file, book, author=author, now=now)
     values = {"works": works, "code": rules.code, "overlays": len(book.overlays), "checks": len(book.checks)}
     return Answer(values, [(rules.code, said)], ())
 

@@ -11,7 +11,7 @@ from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.errors import FormatError, UnknownNameError
 from anlage.data.installed_codes import HEAD, code_folders, pack_files
-from anlage.data.tables import catalogue, unit_table, variables, vocabulary
+from anlage.data.tables import shipped_catalogue, unit_table, variables, vocabulary
 
 if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
     from anlage.core.rulebook import Overlay, Rulebook
@@ -81,7 +81,8 @@ def pack_names() -> Names:
 def _column(name: str) -> Mapping[str, str]:
     """Return a catalogue column, such as `fillers.hydrogen_class`, as key -> value."""
     table, column = name.split(".")
-    rows = catalogue().filler_rows() if table == "fillers" else {row.id: row for row in getattr(catalogue(), table)}
+    shipped = shipped_catalogue()  # what a works adds is judged by a pack, and no part of it
+    rows = shipped.filler_rows() if table == "fillers" else {row.id: row for row in getattr(shipped, table)}
     return {key: _word(getattr(row, column)) for key, row in rows.items()}
 
 

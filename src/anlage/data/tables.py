@@ -9,6 +9,8 @@ from anlage.core.quantities import UnitTable, read_units
 from anlage.core.variables import Variables, read_variables
 from anlage.data.files import text_of
 
+_AT_HAND: list[Catalogue] = []  # empty: none but the shipped one
+
 
 @cache
 def unit_table() -> UnitTable:
@@ -31,9 +33,19 @@ def variables() -> Variables:
 
 
 @cache
-def catalogue() -> Catalogue:
-    """Return the shipped catalogue."""
+def shipped_catalogue() -> Catalogue:
+    """Return the catalogue as it ships."""
     return Catalogue(lambda table: text_of(f"catalogue/{table}.csv"))
+
+
+def catalogue() -> Catalogue:
+    """Return the catalogue as it counts in this process: as it ships, with what the works at hand adds."""
+    return _AT_HAND[-1] if _AT_HAND else shipped_catalogue()
+
+
+def take_catalogue(own: Catalogue) -> None:
+    """Count a catalogue from now on, in place of the one before: one works is at hand in a process."""
+    _AT_HAND[:] = [own]
 
 
 @cache

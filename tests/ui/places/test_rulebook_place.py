@@ -107,13 +107,13 @@ def test_a_check_without_a_copy_is_refused_and_what_was_typed_stays(book):
     assert "name the copy" in dialog.complaint.text()
     assert dialog.by.text() == "A. Maker"
     dialog.reject()
-    assert book.desk.works.rulebooks() == {}
+    assert book.desk.works.beside() == {}
 
 
 def test_a_correction_shows_what_it_makes_of_a_coupon_before_it_is_put_in_place(book):
     dialog = correct(book)
     assert [line.allowed.replace("\u2009", " ") for line in dialog.examples.lines] == ["≥ 100 °C"]
-    assert book.desk.works.rulebooks() == {}, "nothing is changed yet"
+    assert book.desk.works.beside() == {}, "nothing is changed yet"
     assert book.desk.assessment().judgement.verdict == "inside"
     fill(book, dialog.by, "A. Maker")
     dialog.put()
@@ -136,7 +136,7 @@ def test_a_value_that_cannot_be_is_told_while_it_is_typed(book):
     dialog = correct(book, text="many")
     assert "many is no number" in dialog.complaint.text()
     dialog.put()
-    assert book.desk.works.rulebooks() == {}
+    assert book.desk.works.beside() == {}
     dialog.reject()
 
 

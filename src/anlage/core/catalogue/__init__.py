@@ -1,6 +1,7 @@
 """Base metals, fillers, gases, pipes, process limits and the trade's vocabulary: loaded values, frozen."""
 
 from anlage.core.catalogue.catalogue import GROUP_COLUMNS, Catalogue, MetalGroup, gas_composition
+from anlage.core.catalogue.own import FILLER_COLUMNS, METAL_COLUMNS, Own, OwnWords, read_own
 from anlage.core.catalogue.rows import (
     BaseMetal,
     Filler,
@@ -15,19 +16,24 @@ from anlage.core.catalogue.rows import (
 from anlage.core.catalogue.vocabulary import Vocabulary, read_vocabulary
 
 __all__ = [
+    "FILLER_COLUMNS",
     "GROUP_COLUMNS",
+    "METAL_COLUMNS",
     "BaseMetal",
     "Catalogue",
     "Filler",
     "FillerCurrent",
     "Gas",
     "MetalGroup",
+    "Own",
+    "OwnWords",
     "PNumberRow",
     "PipeSize",
     "ProcessLimits",
     "Tungsten",
     "Vocabulary",
     "gas_composition",
+    "read_own",
     "read_rows",
     "read_vocabulary",
 ]

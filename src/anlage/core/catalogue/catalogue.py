@@ -57,10 +57,18 @@ class Catalogue:
     Parameters
     ----------
     text_of : returns the CSV text of a table by its name, such as `gases`
+    metals, fillers : what is added to those that ship
     """
 
-    def __init__(self, text_of: Callable[[str], str]) -> None:
+    def __init__(
+        self, text_of: Callable[[str], str], metals: tuple[BaseMetal, ...] = (), fillers: tuple[Filler, ...] = ()
+    ) -> None:
         self._text_of = text_of
+        self._own_metals, self._own_fillers = metals, fillers
+
+    def adding(self, metals: tuple[BaseMetal, ...], fillers: tuple[Filler, ...]) -> "Catalogue":
+        """Return a catalogue with these metals and fillers beside those that ship; the very same one with none."""
+        return Catalogue(self._text_of, metals, fillers) if metals or fillers else self
 
     def _rows(self, name: str, row: type[AnyRow]) -> tuple[AnyRow, ...]:
         return read_rows(self._text_of(name), row, where=f"{name}.csv")
@@ -68,7 +76,7 @@ class Catalogue:
     @cached_property
     def base_metals(self) -> tuple[BaseMetal, ...]:
         """Grades with composition and strength."""
-        return self._rows("base_metals", BaseMetal)
+        return (*self._rows("base_metals", BaseMetal), *self._own_metals)
 
     @cached_property
     def p_numbers(self) -> tuple[PNumberRow, ...]:
@@ -78,7 +86,7 @@ class Catalogue:
     @cached_property
     def fillers(self) -> tuple[Filler, ...]:
         """Filler classifications."""
-        return self._rows("fillers", Filler)
+        return (*self._rows("fillers", Filler), *self._own_fillers)
 
     @cached_property
     def filler_currents(self) -> tuple[FillerCurrent, ...]:

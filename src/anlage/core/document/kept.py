@@ -9,6 +9,7 @@ Value = TypeVar("Value")
 Found = TypeVar("Found")
 Others = ParamSpec("Others")
 KEPT = 6  # the draft, what it was before, and stations or designs beside it
+_time = [0]  # how often everything was forgotten
 
 
 def kept(
@@ -36,7 +37,7 @@ def kept(
     @wraps(function)
     def answer(value: Value, /, *others: Others.args, **named: Others.kwargs) -> Found:
         nonlocal answers
-        rest = (others, named)
+        rest = (others, named, _time[0])
         for one, asked, found in answers:
             if one is value and asked == rest:
                 return found
@@ -46,3 +47,8 @@ def kept(
         return found
 
     return answer
+
+
+def forget_kept() -> None:
+    """Let every answer be worked out anew: what a document names means something else from now on."""
+    _time[0] += 1

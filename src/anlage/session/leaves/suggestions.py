@@ -1,8 +1,9 @@
 """What a field offers while someone types: names of the catalogue and words of the vocabulary."""
 
 from collections.abc import Sequence
-from functools import cache
+from functools import lru_cache
 
+from anlage.core.catalogue import Catalogue
 from anlage.core.catalogue.names import metal_key
 from anlage.data.tables import catalogue, vocabulary
 from anlage.session.leaves.table import Field
@@ -11,7 +12,7 @@ from anlage.session.leaves.table import Field
 def suggestions(field: Field) -> tuple[str, ...]:
     """Return the words that a field offers, none for free text."""
     if field.catalogue:
-        return _names(field.catalogue)
+        return _names(field.catalogue, catalogue())
     if field.vocabulary and field.shape == "text":
         return tuple(vocabulary().tokens[field.vocabulary])
     return ()
@@ -33,8 +34,8 @@ def matching(words: Sequence[str], text: str) -> tuple[str, ...]:
     return (*beginning, *(word for key, word in keys if sought in key and not key.startswith(sought)))
 
 
-@cache
-def _names(table: str) -> tuple[str, ...]:
-    rows = getattr(catalogue(), table)
+@lru_cache(maxsize=16)
+def _names(table: str, known: Catalogue) -> tuple[str, ...]:
+    rows = getattr(known, table)
     key = "classification" if table == "fillers" else "id"
     return tuple(dict.fromkeys(getattr(row, key) for row in rows))

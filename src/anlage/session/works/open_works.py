@@ -15,15 +15,17 @@ from msgspec.structs import replace
 from anlage.core.document import Part, write
 from anlage.core.errors import AnlageError, FormatError, InputError, UnknownNameError
 from anlage.core.machine import Machine
+from anlage.core.materials import Materials
 from anlage.core.procedure import Header, clashes
 from anlage.core.record import Pqr
 from anlage.core.results import Notice
-from anlage.core.rulebook import RULEBOOK, Rulebook
+from anlage.core.rulebook import Rulebook
 from anlage.session.kinds import PROCEDURE, RECORD, SOURCE, Kind, kind_of_format
 from anlage.session.leaves.draft import Working
+from anlage.session.works.beside import ADDED, BESIDE, bodies_beside, put_beside
 from anlage.session.works.filed import Filed, opened, proves
 from anlage.session.works.machines import as_known
-from anlage.session.works.rulebooks import put_rulebook, rulebook_bodies
+from anlage.session.works.materials import materials_of, take_materials
 from anlage.session.works.standing import Standing, standing_of
 from anlage.store import Draft, Entry, Revision, Saver, copy_as, create_works, keep_copy, open_works
 
@@ -66,6 +68,7 @@ class OpenWorks:
         self._books: Mapping[str, str] | None = None  # while nobody else can change them
         self._codes: tuple[Mapping[str, str], Codes] | None = None
         self._is_untouched = True
+        take_materials(self.beside().get(ADDED))
 
     @property
     def path(self) -> Path:
@@ -94,10 +97,10 @@ class OpenWorks:
     def all_entries(self) -> tuple[Entry, ...]:
         """Return the documents of every kind, in the order they were made, by the numbers that they have now.
 
-        A rulebook is none of them: it says something of a code, not of a weld.
+        A rulebook is none of them, nor what is added to the catalogue: they say nothing of a weld.
         """
         if self._entries is None or not self.can_write:
-            self._entries = tuple(entry for entry in self._file.entries() if entry.kind != RULEBOOK.format)
+            self._entries = tuple(entry for entry in self._file.entries() if entry.kind not in BESIDE)
         return self._entries
 
     def entries(self, kind: Kind = PROCEDURE) -> tuple[Entry, ...]:
@@ -166,21 +169,30 @@ class OpenWorks:
                 found.append(as_known(self.read(entry.id)))
         return tuple(found)
 
-    def rulebooks(self) -> Mapping[str, str]:
-        """Return the rulebooks as they lie in the file, by code."""
+    def beside(self) -> Mapping[str, str]:
+        """Return what lies in the file beside its documents: the rulebooks by code, and what is added to metals."""
         if self._books is None or not self.can_write:
-            self._books = rulebook_bodies(self._file)
+            self._books = bodies_beside(self._file)
         return self._books
 
     def codes(self) -> "Codes":
         """Return the codes with what is said of their rules here; the very same while that is the same."""
-        bodies = self.rulebooks()
+        bodies = self.beside()
         if self._codes is None or self._codes[0] != bodies:
             self._codes = (bodies, resolve_name("anlage.session.works.marked_codes:codes_of")(bodies))
         return self._codes[1]
 
-    def mark(self, book: Rulebook, *, author: str) -> None:
-        """Save a rulebook in place of the one of its code, at once, and issue it.
+    def materials(self) -> Materials:
+        """Return what is added here to the catalogue.
+
+        Raises
+        ------
+        FormatError : it cannot be read
+        """
+        return materials_of(self.beside().get(ADDED))
+
+    def mark(self, book: Rulebook | Materials, *, author: str) -> None:
+        """Save a rulebook in place of the one of its code, or what is added to the catalogue, at once, and issue it.
 
         Raises
         ------
@@ -188,8 +200,9 @@ class OpenWorks:
         FormatError : it was not written, and why
         """
         self._keep_copy()
-        put_rulebook(self._file, book, author=author, now=self._now())
+        put_beside(self._file, book, author=author, now=self._now())
         self._books = None
+        take_materials(self.beside().get(ADDED))
 
     def add(self, document: Part) -> str:
         """Add a document and return its id.

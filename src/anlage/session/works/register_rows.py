@@ -93,7 +93,7 @@ class RegisterRows:
         """Return of every document what its row hangs on."""
         stamps = self._works.stamps()
         of_records = "\n".join(stamps.get(entry.id, "") for entry in entries if entry.kind == RECORD.format)
-        of_rules = repr(sorted(self._works.rulebooks().items()))
+        of_rules = repr(sorted(self._works.beside().items()))
         rules, proven = (sha256(text.encode()).hexdigest() for text in (of_rules, of_records + of_rules))
         of_kind = {PROCEDURE.format: proven, RECORD.format: rules, SOURCE.format: f"{seen.today}, {seen.months}"}
         return {
@@ -158,5 +158,5 @@ class RegisterRows:
             except AnlageError as fault:
                 del self._known[entry.id]
                 self._keep([(asked.keys[entry.id], unread_row(entry, fault))])
-        clerk.take(sent, [entry.id for entry in asked.entries], self._works.rulebooks())
+        clerk.take(sent, [entry.id for entry in asked.entries], self._works.beside())
         return set(self._known)

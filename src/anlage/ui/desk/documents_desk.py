@@ -96,6 +96,11 @@ class DocumentsDesk(QObject):
                 except AnlageError as fault:
                     self.told.emit(str(fault))
 
+    def look_again(self) -> None:
+        """Show every open document as the catalogue has its metals and fillers now."""
+        for document in self._open.values():
+            document.look_again()
+
     def last_of(self, kinds: tuple[str, ...]) -> str:
         """Return the document of some kinds that was in front last, else the first one there is; "" for none."""
         for kind in kinds:

@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QObject, Signal
 
 from anlage.core.errors import InputError
+from anlage.core.materials import Materials
 from anlage.core.rulebook import Rulebook
 from anlage.session.kinds import SOURCE
 from anlage.ui.desk.documents_desk import DocumentsDesk
@@ -46,8 +47,8 @@ class RulesDesk(QObject):
         """Return whether a mark can be saved."""
         return self._works.works is not None and self._works.works.can_write
 
-    def mark(self, book: Rulebook, author: str) -> None:
-        """Save a rulebook, and judge by it from now on.
+    def mark(self, book: Rulebook | Materials, author: str) -> None:
+        """Save a rulebook, or what is added to the catalogue, and judge by it from now on.
 
         Raises
         ------
@@ -60,6 +61,26 @@ class RulesDesk(QObject):
         works.mark(book, author=author)
         self._works.forget_records()
         self.marked.emit()
+
+    def materials(self) -> Materials:
+        """Return what the works file adds to the catalogue.
+
+        Raises
+        ------
+        FormatError : it cannot be read
+        """
+        return self._works.works.materials() if self._works.works is not None else Materials()
+
+    def add(self, materials: Materials, author: str) -> None:
+        """Save what the works file adds to the catalogue, and work with it from now on.
+
+        Raises
+        ------
+        InputError : nobody does it, or the works file is open for reading only
+        FormatError : it was not written, and why
+        """
+        self.mark(materials, author)
+        self._documents.look_again()
 
     def read(self, rule: str) -> None:
         """Show a rule at the place where rules are read."""

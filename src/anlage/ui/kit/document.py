@@ -7,11 +7,13 @@ view of a document : the document as a place or a view of one sees it, told of c
 """
 
 from collections.abc import Callable, Mapping
+from copy import copy
 from typing import Any
 
 from PySide6.QtCore import QObject, Signal, SignalInstance
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
+from anlage.core.document import Part, with_
 from anlage.core.errors import AnlageError
 from anlage.core.quantities.units import System
 from anlage.session.leaves.draft import Working, changed_to, complaints, moved, text_in, typed
@@ -129,6 +131,15 @@ class Document(QObject):
         if working != self.working:
             self.undo_stack.clear()
             self._show(working)
+
+    def look_again(self) -> None:
+        """Tell all who look at it that its metals and fillers mean something else now, though no word has changed."""
+        stated = {name: getattr(self.value, name) for name in self.value.__struct_fields__}
+        anew = {
+            name: tuple(map(copy, part)) if isinstance(part, tuple) else copy(part)
+            for name, part in stated.items() if isinstance(part, tuple | Part)
+        }  # fmt: skip
+        self._show(Working(with_(self.value, **anew), self.working.pending))
 
     def take(self, working: Working, text: str, visit: object | None = None) -> None:
         """Take another draft over as one undo step, with its texts that wait; `visit` as `edit`."""

@@ -15,6 +15,7 @@ from anlage.ui.kit.reader import Reader
 if TYPE_CHECKING:  # part of the first paint: nothing heavy may be loaded for it
     from anlage.core.document import Part
     from anlage.core.machine import Calibrated
+    from anlage.core.materials import Materials
     from anlage.core.procedure import Wps
     from anlage.core.rulebook import Rulebook
     from anlage.session.judging.assessment import Assessment
@@ -84,6 +85,24 @@ class Rules(Protocol):
         Raises
         ------
         InputError : nobody does it, or the works file is open for reading only
+        """
+
+    def materials(self) -> "Materials":
+        """Return what the works file adds to the catalogue.
+
+        Raises
+        ------
+        FormatError : it cannot be read
+        """
+        ...
+
+    def add(self, materials: "Materials", author: str) -> None:
+        """Save what the works file adds to the catalogue, and work with it from now on.
+
+        Raises
+        ------
+        InputError : nobody does it, or the works file is open for reading only
+        FormatError : it was not written, and why
         """
 
     def read(self, rule: str) -> None:

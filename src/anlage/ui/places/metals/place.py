@@ -15,6 +15,7 @@ from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField, ListBox, field_for
 from anlage.ui.kit.heading import VerdictLine, heading
+from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.kit.tabs import lay_beside
@@ -51,7 +52,11 @@ class MetalsPlace(Place):
         self.own_lines = QPushButton("Own ferrite lines…")
         self.own_lines.setToolTip("A CSV of lines off your licensed diagram: fn, cr_eq, ni_eq; Cancel leaves them out")
         self.own_lines.clicked.connect(self.ask_for_lines)
+        self.own = QPushButton("Metals and fillers of this works…")
+        self.own.setToolTip("What your works adds to those that ship, from a CSV with its source")
+        self.own.clicked.connect(self.ask_for_own)
         self.compare_head = heading("Other fillers for this pair")
+        self.dialog: QWidget | None = None
         self._lay_out()
         self.deposit.currentIndexChanged.connect(self.refresh)
         document.changed.connect(self.refresh)
@@ -74,6 +79,7 @@ class MetalsPlace(Place):
         column.addLayout(self._lay_out_fields(room))
         column.addWidget(self.read)
         column.addWidget(self.own_lines)
+        column.addWidget(self.own)
         for grid, stretch in ((self.figures, 0), (self.others, 0)):
             grid.setHorizontalSpacing(12)
             grid.setVerticalSpacing(3)
@@ -211,6 +217,11 @@ class MetalsPlace(Place):
             return
         self.desk.keep(ferrite_lines=name)
         self.refresh()
+
+    def ask_for_own(self) -> None:
+        """Show the metals and fillers that the works adds, to bring some in or take some out."""
+        self.dialog = loaded("anlage.ui.places.metals.own_dialog:OwnMaterialsDialog")(self.desk, self.window())
+        self.dialog.open()
 
     def ask_for_certificate(self) -> None:
         """Ask for a CSV of heats, and for one of them where it has several; type it as the first side's certificate."""

@@ -21,6 +21,10 @@ SPEC = PlaceSpec(
             "ferrite_lines", "Read an own table of ferrite lines…", "", f"{_PLACE}.ask_for_lines",
             "ferrite number diagram WRC lines import",
         ),
+        PlaceCommand(
+            "own_materials", "Metals and fillers of this works…", "", f"{_PLACE}.ask_for_own",
+            "add own metal filler grade catalogue import table",
+        ),
     ),
     words="composition carbon equivalent ferrite dilution stainless dissimilar strength match",
 )  # fmt: skip

@@ -1,0 +1,139 @@
+"""Metals and fillers that a works adds to the catalogue: read in its columns, and refused where nobody could use them.
+
+A row may leave out columns, never what says where it is from. No row may be called as one that ships: two rows of one
+metal would be two truths.
+"""
+
+import csv
+from collections.abc import Callable, Collection, Iterable, Mapping
+from io import StringIO
+
+from msgspec import Struct
+from msgspec.structs import fields
+
+from anlage.core.catalogue.catalogue import Catalogue
+from anlage.core.catalogue.names import filler_key, metal_key
+from anlage.core.catalogue.rows import ELEMENTS, AnyRow, BaseMetal, Filler, Row, read_rows
+from anlage.core.errors import FormatError, UnknownNameError, closest
+
+AT_THE_END = ("confidence", "weaker_fields", "source")
+
+
+def _columns(row: type[Row], elements: Iterable[str]) -> tuple[str, ...]:
+    own = [each.name for each in fields(row) if each.name not in (*AT_THE_END, "composition")]
+    return (*own, *elements, *AT_THE_END)
+
+
+METAL_COLUMNS = _columns(BaseMetal, ELEMENTS)
+FILLER_COLUMNS = _columns(Filler, map(str.lower, ELEMENTS))
+MOST_MPA = 2500.0  # no metal that is welded is specified stronger
+LISTED_BY_CODE = ("d1_1_group",)  # the code lists its metals itself: what is not in its list is unlisted
+
+Words = Mapping[str, Collection[str]]
+
+
+class OwnWords(Struct, frozen=True):
+    """Of each column that has words of its own, all of them: `p_number`, `iso15608_group`, `f_number`."""
+
+    metals: Words
+    fillers: Words
+
+
+class Own(Struct, frozen=True):
+    """What a works adds: base metals and fillers, each a row as in the shipped table."""
+
+    base_metals: tuple[BaseMetal, ...] = ()
+    fillers: tuple[Filler, ...] = ()
+
+
+def read_own(metals: str, fillers: str, shipped: Catalogue, words: OwnWords) -> Own:
+    """Return the metals and fillers of a works.
+
+    Parameters
+    ----------
+    metals, fillers : CSV in the columns of the shipped tables, "" for none
+    shipped : what they are added to
+    words : what may be stated where not everything may
+
+    Raises
+    ------
+    FormatError : a row cannot be read, does not say what it is or where that is from, or is called as another
+    """
+    own = Own(_read(metals, BaseMetal, METAL_COLUMNS, "base metals"), _read(fillers, Filler, FILLER_COLUMNS, "fillers"))
+    for metal in own.base_metals:
+        _check_words(metal, words.metals, metal.id)
+        _check_metal(metal)
+    for filler in own.fillers:
+        _check_words(filler, words.fillers, filler.classification)
+        if not filler.processes:
+            raise FormatError("no process is stated", where=filler.classification, mend="state it in processes")
+    _check_names([each.id for each in own.base_metals], metal_key, lambda name: bool(shipped.metal_group(name)))
+    _check_names([each.classification for each in own.fillers], filler_key, lambda name: bool(shipped.filler(name)))
+    return own
+
+
+def _read(text: str, row: type[AnyRow], columns: tuple[str, ...], where: str) -> tuple[AnyRow, ...]:
+    """Return the rows of a table in which columns may be missing."""
+    if not text.strip():
+        return ()
+    head, _, rest = text.lstrip("\ufeff\r\n").partition("\n")
+    names = [name.strip() for name in next(csv.reader(StringIO(head)))]
+    for name in names:
+        if name not in columns:
+            close = closest(name, columns)
+            mend = f"write {close[0]}" if close else "name it as a saved table does, or leave it out"
+            raise FormatError(f"no column {name or 'without a name'}", where=where, mend=mend)
+    if twice := [name for name in names if names.count(name) > 1]:
+        raise FormatError(f"two columns {twice[0]}", where=where, mend="leave one of them out")
+    for number, line in enumerate(csv.reader(StringIO(rest)), 2):
+        if len(line) > len(names):
+            raise FormatError(
+                f"{len(line)} cells under {len(names)} columns", where=f"{where} line {number}",
+                mend="put a text with commas between quotes",
+            )  # fmt: skip
+    missing = [name for name in columns if name not in names]
+    found = read_rows(f"{','.join([*names, *missing])}\n{rest}", row, where=where)
+    key = "classification" if row is Filler else "id"
+    for each in found:
+        for needed in (key, "source"):
+            if not getattr(each, needed).strip():
+                name = getattr(each, key) or where
+                raise FormatError(f"no {needed} is stated", where=name, mend="say what it is and where that is from")
+    return found
+
+
+def _check_words(row: BaseMetal | Filler, words: Words, name: str) -> None:
+    for column, known in words.items():
+        stated = getattr(row, column, "")
+        for word in (stated,) if isinstance(stated, str) else stated:
+            if word and word not in known:
+                close = closest(word, known)
+                mend = f"write {close[0]}" if close else "leave it blank"
+                raise FormatError(f"no {column} {word}", where=name, mend=mend)
+
+
+def _check_metal(metal: BaseMetal) -> None:
+    for column in LISTED_BY_CODE:
+        if getattr(metal, column):
+            what = f"{column} is stated, and that code lists its metals itself"
+            raise FormatError(what, where=metal.id, mend="leave it blank: the metal is unlisted there")
+    stated = [each for each in (metal.smys_mpa, metal.smts_mpa, metal.smts_max_mpa) if each is not None]
+    if stated != sorted(stated) or any(not 0 < each <= MOST_MPA for each in stated):
+        what = f"strengths {', '.join(f'{each:g}' for each in stated)} MPa"
+        raise FormatError(what, where=metal.id, mend="state yield, least and most tensile strength, each the higher")
+    if any(share < 0 for share in metal.composition.values()) or sum(metal.composition.values()) > 100:
+        raise FormatError("shares add up to no composition", where=metal.id, mend="state per cent by mass")
+
+
+def _check_names(names: Iterable[str], key_of: Callable[[str], str], is_known: Callable[[str], bool]) -> None:
+    seen: set[str] = set()
+    for name in names:
+        if key_of(name) in seen:
+            raise FormatError("two rows are called so", where=name, mend="leave one of them out")
+        seen.add(key_of(name))
+        try:
+            known = is_known(name)
+        except UnknownNameError:
+            known = False
+        if known:
+            raise FormatError("the catalogue has one called so", where=name, mend="leave it out, or name it otherwise")

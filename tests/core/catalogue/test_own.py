@@ -1,0 +1,75 @@
+"""Metals and fillers that a works adds: found like those that ship, and refused where nobody could rely on them."""
+
+import pytest
+
+from anlage.core.errors import FormatError
+from anlage.data.own_materials import catalogue_adding
+from anlage.data.tables import shipped_catalogue
+
+METAL = "id,spec,grade,p_number,p_group,iso15608_group,smys_mpa,smts_mpa,C,confidence,source\n"
+OWN = METAL + 'W-355,Works standard,355,1,2,1.2,355,470,0.18,M,"mill sheet, QW-420"\n'
+FILLER = "classification,processes,f_number,a_number,smts_mpa,currents,confidence,source\n"
+OWN_FILLER = FILLER + "W-70X,SMAW,4,1,490,DCEP;AC,M,maker's sheet\n"
+
+
+def test_what_is_added_is_found_by_any_spelling_of_its_name_like_what_ships():
+    own = catalogue_adding(OWN, OWN_FILLER)
+    metal = own.metal_group("w 355")
+    assert (metal.name, metal.yield_mpa) == ("W-355", 355)
+    assert (metal.group("p_number"), metal.group("group_number"), metal.group("iso15608_group")) == ("1", "2", "1.2")
+    assert (metal.source, metal.confidence) == ("mill sheet, QW-420", "M")
+    assert own.base_metal("Works standard 355").composition == {"C": 0.18}
+    assert own.filler("w-70x").currents == ("DCEP", "AC")
+    assert own.metal_group("SA-36") == shipped_catalogue().metal_group("SA-36")
+    assert [row.id for row in own.search("W-355")] == ["W-355"]
+
+
+def test_nothing_added_is_the_catalogue_that_ships():
+    assert catalogue_adding("", "\n") is shipped_catalogue()
+    assert catalogue_adding(METAL, "").base_metals == shipped_catalogue().base_metals
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        (OWN.replace("p_number", "p_numbr"), "no column p_numbr; write p_number"),
+        (OWN.replace("p_number", "Werkstoff"), "no column Werkstoff; name it as a saved table does"),
+        (OWN.replace("smts_mpa", "smys_mpa"), "two columns smys_mpa"),
+        (OWN.replace(",M,", ",sure,"), "line 2: the row has no confidence"),
+        (OWN.replace('"mill sheet, QW-420"', ""), "W-355: no source"),
+        (OWN.replace('"', ""), "line 2: 12 cells under 11 columns"),
+        (OWN.replace("W-355", ""), "no id is stated"),
+        (OWN.replace(",1,2,1.2", ",5,2,1.2"), "W-355: no p_number 5"),
+        (OWN.replace(",1,2,1.2", ",1,2,1.9"), "W-355: no iso15608_group 1.9"),
+        (OWN.replace("355,470", "470,355"), "W-355: strengths 470, 355 MPa"),
+        (OWN.replace("355,470", "355,470 MPa"), "smts_mpa '470 MPa' is not a number"),
+        (OWN.replace("355,470", "35500,47000"), "W-355: strengths 35500, 47000 MPa"),
+        (OWN.replace("0.18", "180"), "W-355: shares add up"),
+        (OWN.replace("0.18", "-1"), "W-355: shares add up"),
+        (OWN + "w355,Other,1,1,2,1.2,355,470,0.18,M,sheet\n", "w355: two rows are called so"),
+        (OWN.replace("W-355", "SA-36"), "SA-36: the catalogue has one called so"),
+        (OWN.replace("smys_mpa", "d1_1_group"), "W-355: d1_1_group is stated, and that code lists its metals itself"),
+    ],
+)
+def test_a_metal_that_nobody_could_rely_on_is_refused_with_its_reason(text, said):
+    with pytest.raises(FormatError) as refusal:
+        catalogue_adding(text, "")
+    assert said in str(refusal.value)
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        (OWN_FILLER.replace("SMAW", "MMA"), "W-70X: no processes MMA"),
+        (OWN_FILLER.replace("SMAW", ""), "W-70X: no process is stated"),
+        (OWN_FILLER.replace(",4,1,", ",F4,1,"), "W-70X: no f_number F4"),
+        (OWN_FILLER.replace("DCEP;AC", "DCEP;AD"), "W-70X: no currents AD"),
+        (OWN_FILLER.replace("W-70X", "E7018"), "E7018: the catalogue has one called so"),
+        (OWN_FILLER.replace("W-70X", "E7018-1 H4R"), "the catalogue has one called so"),
+        (OWN_FILLER.replace("W-70X", "E308L-17"), "the catalogue has one called so"),
+    ],
+)
+def test_a_filler_that_nobody_could_rely_on_is_refused_with_its_reason(text, said):
+    with pytest.raises(FormatError) as refusal:
+        catalogue_adding("", text)
+    assert said in str(refusal.value)
