@@ -10,7 +10,7 @@ from anlage.cli.parsing import Parser, add_codes, add_words, add_works
 from anlage.cli.what_it_buys import by_each_code, what_if_answer
 from anlage.core.catalogue import MetalGroup
 from anlage.core.codes import Demand
-from anlage.core.codes.facts import Fact
+from anlage.core.codes.facts import Fact, Measured
 from anlage.core.errors import InputError, UnknownNameError
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
@@ -28,7 +28,7 @@ KEYS = (
     "filler_diameter", "position", "progression", "od", "preheat", "interpass", "pwht", "heat_input", "basis", "impact",
     "hardness_test", "max_pass_thickness", "transfer_mode", "gas", "backing_gas", "current", "backing", "joint",
     "volts", "amps", "speed", "runs", "units", "weld", "flux", "flux_type", "recrushed_slag", "supplemental_filler",
-    "filler_make", "orifice_gas", "keyhole", "smys",
+    "filler_make", "orifice_gas", "keyhole", "smys", "pwht_time", "trailing_gas", "throat", "leg",
 )  # fmt: skip
 OF_A_PROCESS = ("flux_type", "recrushed_slag", "supplemental_filler", "keyhole")  # words of the table of variables
 BASES = {"arc_energy": "arc energy, without efficiency", "heat_input": "heat input, with the efficiency in it"}
@@ -92,7 +92,21 @@ def _joint_facts(a: Arguments) -> dict[str, Fact]:
         "backing_gas": _gas(a.text("backing_gas"), "backing_gas") if "backing_gas" in a else None,
     }
     facts["direction"] = facts["progression"]  # of each deposit, where nobody says another
+    facts |= _fillet(a) | _treated(a)
     return {name: fact for name, fact in facts.items() if fact is not None}
+
+
+def _fillet(a: Arguments) -> dict[str, Fact | None]:
+    """Return the size of a fillet, which is what a coupon with one is."""
+    found: dict[str, Fact | None] = {f"{key}_mm": a.single(key, "length") for key in ("throat", "leg") if key in a}
+    return {**found, "coupon_weld": "fillet"} if found else {}
+
+
+def _treated(a: Arguments) -> dict[str, Fact | None]:
+    if "pwht_time" not in a:
+        return {}
+    hours = a.interval("pwht_time", "hours")
+    return {"pwht_time_h": Measured(hours.low, (hours.low + hours.high) / 2, hours.high)}
 
 
 def _gas(name: str, where: str) -> str:
@@ -176,7 +190,8 @@ def _deposits(a: Arguments, basis: str) -> tuple[StatedCouponDeposit, ...]:
     transfer = a.each_word("transfer_mode", count, "transfer")
     beside = {key: a.each(key, count, partial(_token, key)) for key in OF_A_PROCESS}
     beside |= {key: a.each(key, count, lambda text: " ".join(text.casefold().split())) for key in MAKES}
-    beside["orifice_gas"] = a.each("orifice_gas", count, lambda text: _gas(text, "orifice_gas"))
+    for key in ("orifice_gas", "trailing_gas"):
+        beside[key] = a.each(key, count, partial(_gas, where=key))
     deposits = []
     for n, process in enumerate(processes):
         facts: dict[str, Fact | None] = {
