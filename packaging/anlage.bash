@@ -16,7 +16,7 @@ _anlage() {
     print) words='-h --help -o --output --pqr --works --calibration-months --paper --force --json' ;;
     schema) words='-h --help --json' ;;
     export) words='-h --help -o --output --picture --force --json' ;;
-    import) words='-h --help --into --json' ;;
+    import) words='-h --help --into --by --json' ;;
     verify) words='-h --help --expect --json' ;;
     recover) words='-h --help -o --output --json' ;;
     rules) words='-h --help --clause --variable --unchecked -o --output --works --sign --by --copy --overlay --take-back --export --units --paper --force --json' ;;

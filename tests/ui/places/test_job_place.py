@@ -9,6 +9,7 @@ from anlage.session.judging.groups import filler_words, metal_words
 from anlage.session.leaves.table import fields
 from anlage.ui.desk.commands import entries
 from anlage.ui.frame.palette import matching
+from anlage.ui.places.job.statement import OF_FEW
 
 
 def point_at(person, target):
@@ -183,3 +184,23 @@ def test_the_name_of_a_pipe_stays_while_it_is_true(person):
     size.editingFinished.emit()
     person.document.type_text("joint/root_opening_mm", "3")
     assert (size.text(), size.property("mark")) == ("10 sch 999", "pending"), "nothing typed is lost"
+
+
+def test_what_few_codes_ask_for_is_shown_with_a_code_that_does(demo):
+    demo.desk.go("job")
+    fields = demo.place.fields
+
+    def shown():
+        demo.settle()
+        return {path for path in OF_FEW if fields[path].isVisibleTo(demo.place)}
+
+    assert shown() == set(), "ASME IX has a use for none of them"
+    demo.document.type_text("header/code", "api-1104")
+    assert shown() == {"technique/root_to_second_min", "technique/second_to_rest_min", "technique/clamp"}
+    demo.document.type_text("technique/root_to_second_min", "5")
+    demo.document.type_text("header/code", "aws-d1.1")
+    assert {"header/loading", "header/strength", "technique/root_to_second_min"} <= shown(), "what is stated is shown"
+    demo.document.type_text("technique/root_to_second_min", "")
+    assert shown() == {"header/loading", "header/strength"}
+    demo.desk.go_to("technique/clamp")
+    assert fields["technique/clamp"].isVisibleTo(demo.place), "what is asked for by its name is shown"

@@ -34,8 +34,7 @@ def ask(person):
 
 
 def verdict(person):
-    person.desk.assess()
-    rungs = person.desk.assessment.judgement.rungs
+    rungs = person.desk.assess(person.wps).judgement.rungs
     return next(each.verdict for each in rungs if each.variable == "p_number")
 
 
@@ -52,6 +51,7 @@ def test_a_metal_brought_in_is_offered_judged_and_drawn_at_once_and_unknown_once
     metals.press("Space")  # the first button has the keyboard
     metals.settle()
     assert dialog.list.item(0).text() == "W-260: P-No. 1, Group 2 (less sure)\nmill sheet (M)"
+    assert verdict(metals) == "inside"
     assert "W-260" in suggestions(field_of("metals/one/name"))
     assert any("485 MPa" in text for text in strength(metals)), "the place says so at once"
     assert not metals.desk.works.read(metals.document.document_id)[1], "the document is what it was"
@@ -59,6 +59,7 @@ def test_a_metal_brought_in_is_offered_judged_and_drawn_at_once_and_unknown_once
     metals.press("Home", "Tab", "Tab", "Space")
     metals.settle()
     assert dialog.list.count() == 0
+    assert verdict(metals) == "unproven"
     assert "W-260" not in suggestions(field_of("metals/one/name"))
     assert not any("485" in text for text in strength(metals))
 

@@ -298,3 +298,21 @@ def test_the_card_of_a_deposit_has_the_fields_of_its_process(proof):
     proof.settle()
     assert proof.document.value.deposits[1].process == "SMAW"
     assert f"deposits/{own}/flux" not in proof.place.fields
+
+
+def test_what_few_codes_ask_for_is_shown_with_a_code_that_does(proof):
+    fields = proof.place.fields
+    current = f"deposits/{proof.document.value.deposits[0].id}/current_range_a"
+
+    def shown(*paths):
+        proof.settle()
+        return [fields[path].isVisibleTo(proof.place) for path in paths]
+
+    assert shown("technique/clamp", "declared/thickness_mm", current) == [False, False, False]
+    proof.document.type_text("header/code", "api-1104")
+    assert shown("technique/clamp", "declared/thickness_mm", current) == [True, True, True]
+    proof.document.type_text("declared/thickness_mm", "5..9")
+    proof.document.type_text("header/code", "asme-ix")
+    assert shown("technique/clamp", "declared/thickness_mm", current) == [False, True, False]
+    proof.desk.go_to("technique/clamp")
+    assert shown("technique/clamp") == [True]

@@ -20,7 +20,7 @@ from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.job.presenter import PositionPresenter
-from anlage.ui.places.job.statement import ABSENT, HEAD, HEATED, MORE, PIPE, SENTENCES
+from anlage.ui.places.job.statement import ABSENT, HEAD, HEATED, MORE, OF_FEW, PIPE, SENTENCES
 from anlage.ui.places.job.words import word_for
 
 if TYPE_CHECKING:
@@ -42,6 +42,8 @@ class JobPlace(Place):
         self._assessment = Assessment(None, "")  # as it was told last: judging by many records takes its time
         self._of_pipe: list[QWidget] = []
         self._of_heated: list[QWidget] = []
+        self._of_few: list[tuple[Sequence[str], list[QWidget]]] = []  # lines that only some codes have a use for
+        self._asked: frozenset[str] = frozenset()  # of those leaves: what the codes of the job ask for
         self._gone_to = ""  # a field that was asked for is shown, whatever the job has a use for
         self.groups = QLabel()
         self.groups.setProperty("tone", "muted")
@@ -153,6 +155,11 @@ class JobPlace(Place):
                 if field.field.kind:
                     grid.addWidget(Unit(self.document, path), 2 * line, 3 * place + 2)
             Complaint(self.document, paths, owner)
+            if set(paths) <= set(OF_FEW):
+                places = ((2 * line, column) for column in range(6))
+                items = (grid.itemAtPosition(*each) for each in places)
+                widgets = (item.widget() for item in items if item is not None)
+                self._of_few.append((paths, [each for each in widgets if each is not None]))
         return grid
 
     def refresh(self) -> None:
@@ -175,10 +182,18 @@ class JobPlace(Place):
         stated = wps.pwht.temperature_c is not None or wps.pwht.time_h is not None
         for widget in self._of_heated:
             widget.setVisible(wps.pwht.kind not in (None, "none") or stated or gone_to in HEATED)
+        for paths, widgets in self._of_few:
+            is_asked = gone_to in paths or any(
+                path in self._asked or self.document.text(path) or self.fields[path].hasFocus() for path in paths
+            )
+            for widget in widgets:
+                widget.setVisible(is_asked)
 
     def show_proof(self, assessment: Assessment) -> None:
         """Show what is still to be done."""
         self._assessment = assessment
+        self._asked = loaded("anlage.session.judging.asked_leaves:asked_leaves")(self.document.value.header)
+        self._show_asked(self._gone_to)
         self._show_steps()
 
     def _show_steps(self) -> None:

@@ -22,6 +22,11 @@ MORE = (
     ("technique/back_gouging", "joint/backing"), ("joint/retainers",),
     ("technique/root_to_second_min", "technique/second_to_rest_min"), ("technique/clamp",),
 )  # fmt: skip
+# Of these: what few codes ask for, shown with a code that does.
+OF_FEW = (
+    "header/loading", "header/strength", "technique/root_to_second_min", "technique/second_to_rest_min",
+    "technique/clamp",
+)  # fmt: skip
 HEAD = ("header/number", "header/title")
 # What an empty field says, where it is not its label.
 ABSENT = {

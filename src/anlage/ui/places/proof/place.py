@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
 )
 
 from anlage.core.record import Pqr, with_recorded_deposit, with_row, without_recorded_deposit, without_row
+from anlage.session.judging.asked_leaves import OF_FEW, asked_leaves
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.judging.groups import filler_words, metal_words
 from anlage.session.leaves.table import RECORDED, field_of
@@ -46,6 +47,7 @@ class ProofPlace(Place):
         self.cards: dict[str, QFrame] = {}
         self._lines_of: dict[str, tuple[tuple[str, ...], ...]] = {}  # what each shows of its process
         self._words: dict[str, QLabel] = {}  # what metals and fillers are to the codes, by the first leaf of their line
+        self._of_few: dict[tuple[str, ...], list[QWidget]] = {}  # lines that only some codes have a use for
         self.welded: dict[tuple[str, str], ElementRows] = {}  # the passes as read, by deposit and kind of source
         self.buys = BoughtLadder(document, desk.rules)
         self.add, self.form = QPushButton("Add a deposit"), QWidget()
@@ -150,6 +152,10 @@ class ProofPlace(Place):
             if field.field.kind:
                 grid.addWidget(Unit(self.document, path), row, 3 * place + 2)
         Complaint(self.document, paths, owner)
+        if all(self._own[path].field.path in OF_FEW for path in paths):
+            items = (grid.itemAtPosition(row, column) for column in range(6))
+            widgets = (item.widget() for item in items if item is not None)
+            self._of_few[tuple(paths)] = [each for each in widgets if each is not None]
         if any(path in paths for path in METALS) or any(path.endswith("/filler") for path in paths):
             words = self._words[paths[0]] = QLabel()
             words.setProperty("tone", "muted")
@@ -172,6 +178,17 @@ class ProofPlace(Place):
             label.setText(said)
             label.setVisible(bool(said))
 
+    def _show_asked(self, gone_to: str = "") -> None:
+        """Show what the code of the record has a use for, what is stated, and what was asked for by its name."""
+        asked = asked_leaves(self.document.value.header)
+        for paths, widgets in self._of_few.items():
+            is_asked = gone_to in paths or any(
+                own.field.path in asked or self.document.text(own.path) or own.hasFocus()
+                for own in (self._own[path] for path in paths)
+            )
+            for widget in widgets:
+                widget.setVisible(is_asked)
+
     def refresh(self) -> None:
         """Show a card for every deposit there is, and what the record buys now."""
         deposits = {each.id: each for each in self.document.value.deposits}
@@ -186,6 +203,7 @@ class ProofPlace(Place):
             self.welded = {key: rows for key, rows in self.welded.items() if key[0] != gone}
             self._own = {path: f for path, f in self._own.items() if not path.startswith(f"deposits/{gone}/")}
             self._words = {path: w for path, w in self._words.items() if not path.startswith(f"deposits/{gone}/")}
+            self._of_few = {of: w for of, w in self._of_few.items() if not of[0].startswith(f"deposits/{gone}/")}
         for place, deposit_id in enumerate(deposits):
             if deposit_id not in self.cards:
                 self._lines_of[deposit_id] = shown[deposit_id]
@@ -200,6 +218,7 @@ class ProofPlace(Place):
             rows.setVisible(is_shown)
         self.results.show_elements([each.id for each in self.document.value.results])
         self._show_guard()
+        self._show_asked()
         self._show_words()
         evidence = evidence_of_document(self.document.value, self.desk.rules.codes())
         words = evidence.remark or evidence.words()
@@ -290,5 +309,6 @@ class ProofPlace(Place):
         """Put the keyboard into the field of a leaf; return whether it is here."""
         found = self.fields.get(path)
         if found is not None:
+            self._show_asked(path)
             found.setFocus(Qt.FocusReason.ShortcutFocusReason)
         return found is not None
