@@ -204,3 +204,14 @@ def test_what_few_codes_ask_for_is_shown_with_a_code_that_does(demo):
     assert shown() == {"header/loading", "header/strength"}
     demo.desk.go_to("technique/clamp")
     assert fields["technique/clamp"].isVisibleTo(demo.place), "what is asked for by its name is shown"
+
+
+def test_a_field_below_the_window_is_scrolled_into_sight_when_it_is_gone_to(demo):
+    demo.shell.resize(1024, 560)
+    demo.desk.go("job")
+    demo.settle()
+    demo.desk.go_to("technique/clamp")
+    demo.settle()
+    field, room = demo.place.fields["technique/clamp"], demo.place.scroll.viewport()
+    top = field.mapTo(room, field.rect().topLeft()).y()
+    assert 0 <= top <= room.height() - field.height()

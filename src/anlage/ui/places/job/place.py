@@ -18,6 +18,7 @@ from anlage.ui.kit.heading import heading
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
+from anlage.ui.kit.scrolling import show_in
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.job.presenter import PositionPresenter
 from anlage.ui.places.job.statement import ABSENT, HEAD, HEATED, MORE, OF_FEW, PIPE, SENTENCES
@@ -75,7 +76,7 @@ class JobPlace(Place):
         column.addWidget(heading("Stated less often"))
         column.addLayout(self._more(form))
         column.addStretch(1)
-        scroll = QScrollArea()
+        scroll = self.scroll = QScrollArea()
         scroll.setWidget(form)
         scroll.setWidgetResizable(True)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
@@ -251,6 +252,7 @@ class JobPlace(Place):
         self._show_asked(path)
         if found is not None:
             found.setFocus(Qt.FocusReason.ShortcutFocusReason)
+            show_in(self.scroll, found)
         return found is not None
 
     def picture(self) -> str:

@@ -27,6 +27,7 @@ from anlage.ui.kit.element_rows import ElementRows
 from anlage.ui.kit.fields import ChoiceField, LeafField, Unit, field_for
 from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
+from anlage.ui.kit.scrolling import show_in
 from anlage.ui.places.proof.bought_ladder import LADDER_PX, LEAST_LADDER_PX, BoughtLadder
 from anlage.ui.places.proof.leaves import AGAINST, CARD, CARD_OF, LINES, MEASURED, RESULTS, WELDED
 from anlage.ui.places.proof.record_guard import RecordGuard
@@ -104,7 +105,7 @@ class ProofPlace(Place):
         return [button for card in self.cards.values() for button in card.findChildren(QPushButton)]
 
     def _lay_out_sides(self) -> None:
-        scroll = QScrollArea()
+        scroll = self.scroll = QScrollArea()
         scroll.setWidget(self.form)
         scroll.setWidgetResizable(True)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
@@ -311,4 +312,5 @@ class ProofPlace(Place):
         if found is not None:
             self._show_asked(path)
             found.setFocus(Qt.FocusReason.ShortcutFocusReason)
+            show_in(self.scroll, found)
         return found is not None
