@@ -1,10 +1,19 @@
 """Which words a metal or filler may state that a works adds, and the catalogue with it."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from functools import cache, lru_cache
 
-from anlage.core.catalogue import Catalogue, OwnWords, read_own
+from anlage.core.catalogue import Catalogue, Iso15608Group, OwnWords, read_own
+from anlage.core.toml_rows import rows_by_id
+from anlage.data.files import text_of
 from anlage.data.tables import shipped_catalogue, vocabulary
+
+
+@cache
+def iso15608_groups() -> Mapping[str, Iso15608Group]:
+    """Return the groups of ISO/TR 15608 by their number."""
+    name = "iso15608_groups.toml"
+    return rows_by_id(text_of(name), "group", Iso15608Group, where=name)
 
 
 @cache
@@ -12,7 +21,7 @@ def own_words() -> OwnWords:
     """Return the words of each column that has words of its own: those of the trade, and those of what ships."""
     trade, shipped = vocabulary().tokens, shipped_catalogue()
     metals = {
-        "p_number": trade["p_number"], "iso15608_group": trade["iso15608_group"],
+        "p_number": trade["p_number"], "iso15608_group": tuple(iso15608_groups()),
         "p_group": _of(row.group_number for row in shipped.p_numbers),
         "family": _of(row.family for row in shipped.base_metals),
     }  # fmt: skip
@@ -24,7 +33,7 @@ def own_words() -> OwnWords:
         "comp_basis": _of(row.comp_basis for row in shipped.fillers),
         "api1104_group": _of(row.api1104_group for row in shipped.fillers),
     }  # fmt: skip
-    return OwnWords(metals, fillers)
+    return OwnWords(metals, fillers, iso15608_groups())
 
 
 def _of(words: Iterable[str]) -> tuple[str, ...]:

@@ -41,6 +41,8 @@ def test_nothing_added_is_the_catalogue_that_ships():
         (OWN.replace("W-355", ""), "no id is stated"),
         (OWN.replace(",1,2,1.2", ",5,2,1.2"), "W-355: no p_number 5"),
         (OWN.replace(",1,2,1.2", ",1,2,1.9"), "W-355: no iso15608_group 1.9"),
+        (OWN.replace("355,470", "420,520"), "W-355: a yield of 420 MPa is none of group 1.2"),
+        (OWN.replace("355,470", "275,470"), "W-355: a yield of 275 MPa is none of group 1.2"),
         (OWN.replace("355,470", "470,355"), "W-355: strengths 470, 355 MPa"),
         (OWN.replace("355,470", "355,470 MPa"), "smts_mpa '470 MPa' is not a number"),
         (OWN.replace("355,470", "35500,47000"), "W-355: strengths 35500, 47000 MPa"),

@@ -1,7 +1,7 @@
 """Base metals, fillers, gases, pipes, process limits and the trade's vocabulary: loaded values, frozen."""
 
 from anlage.core.catalogue.catalogue import GROUP_COLUMNS, Catalogue, MetalGroup, gas_composition
-from anlage.core.catalogue.own import FILLER_COLUMNS, METAL_COLUMNS, Own, OwnWords, read_own
+from anlage.core.catalogue.own import FILLER_COLUMNS, METAL_COLUMNS, Iso15608Group, Own, OwnWords, read_own
 from anlage.core.catalogue.rows import (
     BaseMetal,
     Filler,
@@ -24,6 +24,7 @@ __all__ = [
     "Filler",
     "FillerCurrent",
     "Gas",
+    "Iso15608Group",
     "MetalGroup",
     "Own",
     "OwnWords",

@@ -7,6 +7,7 @@ metal would be two truths.
 import csv
 from collections.abc import Callable, Collection, Iterable, Mapping
 from io import StringIO
+from typing import Literal
 
 from msgspec import Struct
 from msgspec.structs import fields
@@ -32,11 +33,25 @@ LISTED_BY_CODE = ("d1_1_group",)  # the code lists its metals itself: what is no
 Words = Mapping[str, Collection[str]]
 
 
+class Iso15608Group(Struct, frozen=True, forbid_unknown_fields=True):
+    """A group of ISO/TR 15608 and, where it is one of strength, the specified yield of its metals [MPa]."""
+
+    id: str
+    confidence: Literal["H", "M", "L"]
+    yield_above_mpa: float = 0.0
+    yield_to_mpa: float = MOST_MPA
+
+    def holds(self, yield_mpa: float) -> bool:
+        """Whether a metal of some specified yield can be of it."""
+        return self.yield_above_mpa < yield_mpa <= self.yield_to_mpa
+
+
 class OwnWords(Struct, frozen=True):
-    """Of each column that has words of its own, all of them: `p_number`, `iso15608_group`, `f_number`."""
+    """Of each column that has words of its own, all of them: `p_number`, `f_number`; and the groups by their number."""
 
     metals: Words
     fillers: Words
+    groups: Mapping[str, Iso15608Group]
 
 
 class Own(Struct, frozen=True):
@@ -63,6 +78,7 @@ def read_own(metals: str, fillers: str, shipped: Catalogue, words: OwnWords) -> 
     for metal in own.base_metals:
         _check_words(metal, words.metals, metal.id)
         _check_metal(metal)
+        _check_group(metal, words.groups)
     for filler in own.fillers:
         _check_words(filler, words.fillers, filler.classification)
         if not filler.processes:
@@ -123,6 +139,14 @@ def _check_metal(metal: BaseMetal) -> None:
         raise FormatError(what, where=metal.id, mend="state yield, least and most tensile strength, each the higher")
     if any(share < 0 for share in metal.composition.values()) or sum(metal.composition.values()) > 100:
         raise FormatError("shares add up to no composition", where=metal.id, mend="state per cent by mass")
+
+
+def _check_group(metal: BaseMetal, groups: Mapping[str, Iso15608Group]) -> None:
+    """Refuse a yield that is none of the stated group: one of the two is wrong, and both are judged by."""
+    group, stated = groups.get(metal.iso15608_group), metal.smys_mpa
+    if group is not None and stated is not None and not group.holds(stated):
+        what = f"a yield of {stated:g} MPa is none of group {group.id}"
+        raise FormatError(what, where=metal.id, mend="state the group of that yield, or the yield of that group")
 
 
 def _check_names(names: Iterable[str], key_of: Callable[[str], str], is_known: Callable[[str], bool]) -> None:
