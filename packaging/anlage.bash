@@ -12,7 +12,7 @@ _anlage() {
     ranges) words='-h --help --code --works --json' ;;
     check) words='-h --help --pqr --works --code --json' ;;
     diff) words='-h --help --pqr --works --code --json' ;;
-    draft) words='-h --help --json -o --output --force' ;;
+    draft) words='-h --help --json -o --output --works --force' ;;
     print) words='-h --help -o --output --pqr --works --calibration-months --paper --force --json' ;;
     schema) words='-h --help --json' ;;
     export) words='-h --help -o --output --picture --force --json' ;;

@@ -55,3 +55,13 @@ def test_a_table_at_fault_is_refused_and_nothing_is_changed(capsys, tmp_path, wo
     path.write_text(METAL)
     assert "nobody brings the table in" in refusal(capsys, "import", str(path), "--into", works)
     assert "W-260" in refusal(capsys, "coupon", "--code", "asme-ix", "--works", works, *WORDS)
+
+
+def test_a_draft_is_made_of_an_added_metal(capsys, tmp_path, works):
+    bring(capsys, tmp_path, works, METAL.replace("id,", "id,family,").replace("W-260,", "W-260,carbon-manganese,"))
+    words = ("draft", "base=W-260", "product=plate", "thickness=12mm", "position=1G", "process=SMAW", "code=asme-ix")
+    status, out = ask(capsys, *words, "--works", works, "--json")
+    assert status == 0
+    found = json.loads(out)
+    assert found["passes"] > 2
+    assert any("E7018" in str(each["value"]) for each in found["proposed"].values())

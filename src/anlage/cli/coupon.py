@@ -245,7 +245,7 @@ def add_arguments(parser: Parser) -> None:
     """Say what the command takes."""
     parser.more = lambda: textwrap.fill(f"keys: {' '.join(KEYS)}", 100, subsequent_indent="  ")
     add_codes(parser, needed=True)
-    add_works(parser, "whose rulebook counts; else none")
+    add_works(parser, "whose metals, fillers and rulebook count; else none")
     add_words(parser)
 
 

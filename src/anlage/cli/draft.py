@@ -3,9 +3,10 @@
 import argparse
 import textwrap
 from pathlib import Path
+from pkgutil import resolve_name
 from typing import Any
 
-from anlage.cli.parsing import Parser, add_force, add_words
+from anlage.cli.parsing import Parser, add_force, add_words, add_works
 from anlage.core.document import write
 from anlage.core.errors import InputError
 from anlage.core.procedure import Wps
@@ -13,13 +14,14 @@ from anlage.core.results import Notice, Source
 from anlage.data.drafts_table import drafts
 from anlage.data.tables import catalogue, vocabulary
 from anlage.session.heat.drafting import with_temperatures
-from anlage.session.judging.editions import edition_of
+from anlage.session.judging.editions import SHIPPED, Codes, edition_of
 from anlage.session.keyed.answer import Answer
 from anlage.session.keyed.arguments import Arguments
 from anlage.session.leaves.text import shown, with_number, with_text
 from anlage.session.output.saving import check_ending, check_target, save
 from anlage.session.proposal.draft import drafted, proposals, with_size
 
+MARKED = "anlage.session.works.marked_codes:codes_of_file"  # opens a works file: most drafts need none
 KEYS = (
     "base", "base2", "product", "thickness", "nps", "schedule", "od", "position", "progression", "process", "code",
     "weld", "number", "title",
@@ -33,14 +35,17 @@ LEAVES = {
 }  # fmt: skip
 
 
-def draft_answer(words: list[str], target: str | None, *, force: bool = False) -> Answer:
+def draft_answer(words: list[str], target: str | None, *, works: str = "", force: bool = False) -> Answer:
     """Return a draft of what is stated in `words`, written as JSON where a file is named.
+
+    `works` is the works file whose metals, fillers and rulebooks count, "" for none.
 
     Raises
     ------
     InputError, UnknownNameError : a key, name or value cannot be, or what a draft hangs on is missing
     FormatError : the target exists or cannot be written
     """
+    codes: Codes = resolve_name(MARKED)(Path(works)) if works else SHIPPED
     a = Arguments(words, known=KEYS)
     a.need("base")
     wps = _stated(a)
@@ -49,7 +54,7 @@ def draft_answer(words: list[str], target: str | None, *, force: bool = False) -
         if "process" in a
         else []
     )
-    found = with_temperatures(drafted(wps, processes))
+    found = with_temperatures(drafted(wps, processes), codes)
     done = found.wps
     if target is not None:
         path = Path(target)
@@ -103,6 +108,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     """Say what the command takes."""
     add_words(parser, "base=A106-B nps=5 schedule=40 position=6G process=GTAW,SMAW code=asme-ix, or thickness=20mm")
     parser.add_argument("-o", "--output", metavar="FILE.json", help="write the draft as a document")
+    add_works(parser, "whose metals, fillers and rulebook count; else none")
     add_force(parser)
     assert isinstance(parser, Parser)
     parser.more = lambda: textwrap.fill(f"keys: {' '.join(KEYS)}", 100, subsequent_indent="  ")
@@ -110,4 +116,4 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 
 def answer(arguments: argparse.Namespace) -> Answer:
     """Draft a procedure."""
-    return draft_answer(arguments.words, arguments.output, force=arguments.force)
+    return draft_answer(arguments.words, arguments.output, works=arguments.works, force=arguments.force)

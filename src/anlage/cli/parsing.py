@@ -66,7 +66,7 @@ def add_codes(parser: argparse.ArgumentParser, *, needed: bool) -> None:
     )
 
 
-def add_works(parser: argparse.ArgumentParser, of: str = "whose rulebook counts; else its own") -> None:
+def add_works(parser: argparse.ArgumentParser, of: str = "whose metals and rulebook count; else its own") -> None:
     """Let a command judge by the rules as a works file has them."""
     parser.add_argument("--works", metavar="FILE.anlage", default="", help=of)
 

@@ -7,20 +7,23 @@ from anlage.session.heat.asks import Ask, PreheatView
 from anlage.session.heat.preheat import preheat_view
 from anlage.session.heat.preheat_picture import LEAST, MOST
 from anlage.session.heat.scales import degrees_span
+from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.proposal.draft import Drafted
 
 REASON = "preheat/reason"
 Taken = tuple[float, str, str]  # how hot [°C], why, how sure
 
 
-def with_temperatures(found: Drafted) -> Drafted:
+def with_temperatures(found: Drafted, codes: Codes = SHIPPED) -> Drafted:
     """Return a draft in which least preheat and most between passes are proposed where neither is stated.
+
+    `codes` are those of the works: a construction code asks what its rulebook makes of it.
 
     What is proposed rests on the drafted passes: their least heat input asks for the most preheat. Where no school
     holds, the construction code that asks most is taken, low in confidence while no contract names it.
     """
     wps, said = found.wps, found.said
-    view = preheat_view(wps)
+    view = preheat_view(wps, codes)
     taken: dict[str, Taken] = {}
     if wps.preheat.minimum_c is None:
         least = _least(view)

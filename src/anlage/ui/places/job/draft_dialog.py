@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QComboBox, QFormLayout, QHeaderView, QLabel, QPush
 from anlage.core.errors import AnlageError
 from anlage.data.drafts_table import drafts
 from anlage.session.heat.drafting import with_temperatures
+from anlage.session.judging.editions import Codes
 from anlage.session.leaves.difference import Difference
 from anlage.session.leaves.table import field_of
 from anlage.session.proposal.draft import Drafted, drafted, proposals, size_texts, with_size
@@ -26,12 +27,13 @@ class DraftDialog(Question):
     Parameters
     ----------
     document : the open procedure, stated as far as it is
+    codes : as the works has them
     take : takes a draft over
     """
 
-    def __init__(self, document: Document, take: Callable[[Drafted], None], parent: QWidget) -> None:
+    def __init__(self, document: Document, codes: Codes, take: Callable[[Drafted], None], parent: QWidget) -> None:
         super().__init__("Draft it", parent)
-        self.document, self._take = document, take
+        self.document, self._codes, self._take = document, codes, take
         self.found: Drafted | None = None
         self.resize(*SIZE_PX)
         self.column.setSpacing(8)
@@ -83,7 +85,7 @@ class DraftDialog(Question):
         try:
             texts = self.size_line.text().strip(), self.diameter_line.text().strip()
             wps = with_size(self.document.value, *texts, self.document.system)
-            self.found = with_temperatures(drafted(wps, way))
+            self.found = with_temperatures(drafted(wps, way), self._codes)
         except AnlageError as fault:
             self.found = None
             self.said.setText(f"{fault.what[0].upper()}{fault.what[1:]}: {fault.mend}.")

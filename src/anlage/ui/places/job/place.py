@@ -225,7 +225,7 @@ class JobPlace(Place):
     def draft_it(self) -> None:
         """Show what a draft of all that is not stated would be."""
         make = loaded("anlage.ui.places.job.draft_dialog:DraftDialog")
-        self.draft_dialog: DraftDialog = make(self.document, self._take_draft, self)
+        self.draft_dialog: DraftDialog = make(self.document, self.desk.rules.codes(), self._take_draft, self)
         self.draft_dialog.finished.connect(self._on_draft_left)
         self.draft_dialog.open()
 
