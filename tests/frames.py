@@ -147,3 +147,10 @@ def amiss(wps, *records):
 def pack():
     """The pack of the code."""
     return code_pack("aws-d1.1")
+
+
+def assert_caught(variable, clause, wrong, records):
+    """Fail unless one rung of a procedure is outside at a variable, by a clause."""
+    caught = [each for each in judged(wrong, *records).rungs if each.variable == variable]
+    assert [each.verdict for each in caught] == ["outside"], amiss(wrong, *records)
+    assert clause in caught[0].clause

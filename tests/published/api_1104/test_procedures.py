@@ -11,7 +11,7 @@ from anlage.core.codes.specimens import Counter, lacking
 from anlage.core.document import Dimension
 from anlage.data.code_packs import code_pack
 from anlage.session.judging.records import coupon_of
-from tests.frames import amiss, judged
+from tests.frames import amiss, assert_caught, judged
 from tests.girths import IN, girth, girth_record
 
 CASES_OF_TABLE_2 = [
@@ -120,9 +120,7 @@ WRONG = [
 def test_a_wrong_procedure_is_caught_with_its_clause_and_its_mended_twin_passes(
     variable, clause, wrong, mended, records
 ):
-    caught = [each for each in judged(wrong, *records).rungs if each.variable == variable]
-    assert [each.verdict for each in caught] == ["outside"], amiss(wrong, *records)
-    assert clause in caught[0].clause
+    assert_caught(variable, clause, wrong, records)
     assert judged(mended, *records).verdict == "inside", amiss(mended, *records)
 
 
