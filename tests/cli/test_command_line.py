@@ -346,7 +346,7 @@ COUPON = ("coupon", "--code", "asme-ix", "process=SMAW", "thickness=10mm")
         ((*COUPON, "p_number=99"), "p_number: no 99; "),
         ((*COUPON, "p_number=1", "group_number=x"), "group_number: x is no group; write a number such as 2"),
         ((*COUPON, "group_number=1"), "p_number: is missing; add p_number=…"),
-        ((*COUPON, "filler=E7081"), "filler: no E7081; take E7018 or add it to the catalogue"),
+        ((*COUPON, "filler=E7081"), "filler: no E7081; take E7018 or add it to those of your works"),
         ((*COUPON, "f_number=99"), "f_number: no 99; "),
         ((*COUPON, "a_number=A-13"), "a_number: no A-13; take "),
         ((*COUPON, "filler=none"), "filler: SMAW without filler; name the electrode"),

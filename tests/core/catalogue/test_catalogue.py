@@ -84,7 +84,7 @@ def test_a_pipe_is_found_as_the_trade_writes_it(nps, schedule, wall, shelves):
 @pytest.mark.parametrize(
     ("ask", "message"),
     [
-        (lambda c: c.filler("E7081"), "filler: no E7081; take E7018 or add it to the catalogue"),
+        (lambda c: c.filler("E7081"), "filler: no E7081; take E7018 or add it to those of your works"),
         (lambda c: c.metal_group("SA-516 72"), "base: no SA-516 72; take "),
         (lambda c: c.pipe("4", "41"), "schedule: no 41; take "),
         (lambda c: c.pipe("99", "40"), "nps: no 99; "),

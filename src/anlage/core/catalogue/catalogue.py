@@ -156,7 +156,7 @@ class Catalogue:
         if stainless and (found := self._fillers.get(filler_key(f"{stainless[1]}-16"))):
             return replace(found, classification=name.strip().upper().replace("LMO", "LMo"))
         known = (filler.classification for filler in self.fillers)
-        raise UnknownNameError(name, known, where=where, otherwise=" or add it to the catalogue")
+        raise UnknownNameError(name, known, where=where, otherwise=" or add it to those of your works")
 
     def filler_rows(self) -> Mapping[str, Filler]:
         """Return every filler by its classification, stainless electrodes -15 and -17 beside their -16."""

@@ -20,6 +20,7 @@ from anlage.session.leaves.gases import GASES, unknown_gases
 
 WITHOUT = ("none", "no")
 CERAMIC = "ceramic"
+OF_GAS = "check the spelling, or take one that it has"
 DRAWN_FORMS = {
     **dict.fromkeys(("fillet", "socket", "slip-on"), "a fillet weld"), "plug": "a plug weld", "slot": "a slot weld",
     "cladding": "a surfacing",
@@ -153,7 +154,7 @@ def _backing(said: Said) -> Iterator[Clash]:
 
 def _unknown_names(said: Said) -> Iterator[Clash]:
     """Yield the names that no table has: what follows from them is not known, and they are no other metal or filler."""
-    mend = "check the spelling, or take one that it has"
+    mend = "check the spelling, or add it to the metals and fillers of this works"
     for path, metal in (("metals/one", said.document.metals.one), ("metals/other", said.document.metals.other)):
         if metal is not None and metal.name and not metal.p_number and group_of(metal) is None:
             text = f"the catalogue has no base metal {metal.name}"
@@ -166,7 +167,7 @@ def _unknown_names(said: Said) -> Iterator[Clash]:
         for name in GASES:
             for gas in unknown_gases(getattr(each, name, None)):
                 text = f"{gas} is no gas that the catalogue has, and no composition"
-                yield Clash((f"deposits/{each.id}/{name}",), frozenset((name,)), text, each.id, mend)
+                yield Clash((f"deposits/{each.id}/{name}",), frozenset((name,)), text, each.id, OF_GAS)
 
 
 def _fillers(said: Said) -> Iterator[Clash]:
