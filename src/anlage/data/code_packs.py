@@ -1,35 +1,39 @@
 """The code packs, a folder each; apart from `tables`, so that a calculation loads no rules."""
 
 from collections.abc import Mapping
-from functools import cache
+from functools import cache, lru_cache, partial
 from typing import TYPE_CHECKING, Any
 
-from anlage.core.catalogue import GROUP_COLUMNS, Filler
+from anlage.core.catalogue import GROUP_COLUMNS, Catalogue, Filler
 from anlage.core.codes.loader import read_pack, written_rules
 from anlage.core.codes.marked import marked, overlaid
 from anlage.core.codes.names import Names
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.errors import FormatError, UnknownNameError
 from anlage.data.installed_codes import HEAD, code_folders, pack_files
-from anlage.data.tables import shipped_catalogue, unit_table, variables, vocabulary
+from anlage.data.tables import catalogue, shipped_catalogue, unit_table, variables, vocabulary
 
 if TYPE_CHECKING:  # a document: what judges a coupon stated by hand needs none
     from anlage.core.rulebook import Overlay, Rulebook
 
 
-@cache
 def code_pack(code: str) -> Pack:
-    """Return the pack of a code, without edition: `asme-ix`.
+    """Return the pack of a code, without edition: `asme-ix`; it knows the fillers that the works at hand adds.
 
     Raises
     ------
     UnknownNameError : no pack ships for the code
     FormatError : the pack is at fault, or names another code than its folder
     """
+    return _pack(code, _known())
+
+
+@lru_cache(maxsize=64)
+def _pack(code: str, known: Catalogue) -> Pack:
     folders = code_folders()
     if code not in folders:
         raise UnknownNameError(code, folders, where="code")
-    pack = read_pack(pack_files(folders[code]), names=pack_names())
+    pack = read_pack(pack_files(folders[code]), names=_names(known))
     if pack.code != code:  # what is kept of a code is kept under its name
         where = f"{folders[code].name}/{HEAD}"
         raise FormatError(f"its code is {pack.code}", where=where, mend=f"write {code}, or rename the folder")
@@ -71,18 +75,26 @@ def written_pack(code: str) -> Mapping[str, Mapping[str, Any]]:
     return written_rules(pack_files(code_folders()[code]))
 
 
-@cache
 def pack_names() -> Names:
     """Return what a pack may name: the shipped variables, words, units and columns of the catalogue."""
+    return _names(_known())
+
+
+def _known() -> Catalogue:
+    """Return the catalogue whose columns a pack reads: only of fillers it reads any that a works adds to."""
+    return catalogue() if catalogue().has_own_fillers else shipped_catalogue()
+
+
+@lru_cache(maxsize=4)
+def _names(known: Catalogue) -> Names:
     columns = {"metals": frozenset(GROUP_COLUMNS), "filler": frozenset(Filler.__struct_fields__)}
-    return Names(variables(), vocabulary(), unit_table(), _column, columns)
+    return Names(variables(), vocabulary(), unit_table(), partial(_column, known), columns)
 
 
-def _column(name: str) -> Mapping[str, str]:
+def _column(known: Catalogue, name: str) -> Mapping[str, str]:
     """Return a catalogue column, such as `fillers.hydrogen_class`, as key -> value."""
     table, column = name.split(".")
-    shipped = shipped_catalogue()  # what a works adds is judged by a pack, and no part of it
-    rows = shipped.filler_rows() if table == "fillers" else {row.id: row for row in getattr(shipped, table)}
+    rows = known.filler_rows() if table == "fillers" else {row.id: row for row in getattr(known, table)}
     return {key: _word(getattr(row, column)) for key, row in rows.items()}
 
 

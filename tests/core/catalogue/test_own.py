@@ -1,7 +1,9 @@
 """Metals and fillers that a works adds: found like those that ship, and refused where nobody could rely on them."""
 
 import pytest
+from msgspec.structs import replace
 
+from anlage.core.catalogue.own import _check_filler, _check_metal
 from anlage.core.errors import FormatError
 from anlage.data.own_materials import catalogue_adding
 from anlage.data.tables import shipped_catalogue
@@ -66,6 +68,12 @@ def test_a_metal_that_nobody_could_rely_on_is_refused_with_its_reason(text, said
         (OWN_FILLER.replace("SMAW", ""), "W-70X: no process is stated"),
         (OWN_FILLER.replace(",4,1,", ",F4,1,"), "W-70X: no f_number F4"),
         (OWN_FILLER.replace("DCEP;AC", "DCEP;AD"), "W-70X: no currents AD"),
+        (
+            OWN_FILLER.replace("smts_mpa", "smts_ksi").replace("currents", "smts_mpa").replace("DCEP;AC", "760"),
+            "W-70X: smts is 490 ksi, but 760 MPa is stated",
+        ),
+        (OWN_FILLER.replace("currents", "density_g_cm3").replace("DCEP;AC", "78"), "W-70X: density_g_cm3 is 78"),
+        (OWN_FILLER.replace("currents", "smys_mpa").replace("DCEP;AC", "500"), "W-70X: strengths 500, 490 MPa"),
         (OWN_FILLER.replace("W-70X", "E7018"), "E7018: the catalogue has one called so"),
         (OWN_FILLER.replace("W-70X", "E7018-1 H4R"), "the catalogue has one called so"),
         (OWN_FILLER.replace("W-70X", "E308L-17"), "the catalogue has one called so"),
@@ -75,3 +83,13 @@ def test_a_filler_that_nobody_could_rely_on_is_refused_with_its_reason(text, sai
     with pytest.raises(FormatError) as refusal:
         catalogue_adding("", text)
     assert said in str(refusal.value)
+
+
+@pytest.mark.parametrize("filler", shipped_catalogue().fillers, ids=lambda row: row.classification)
+def test_every_filler_that_ships_would_be_taken_under_another_name(filler):
+    _check_filler(filler)
+
+
+@pytest.mark.parametrize("metal", shipped_catalogue().base_metals, ids=lambda row: row.id)
+def test_every_metal_that_ships_would_be_taken_under_another_name(metal):
+    _check_metal(replace(metal, d1_1_group=""))

@@ -183,7 +183,7 @@ def test_it_is_said_in_words_shown_as_examples_and_written_as_json():
     code = pack()
     assert len(examples_of(code.rules[0], code, pack_names(), samples(), "si")) == 3
     first = example_lines(code.rules[0], code, "si")[0]
-    assert first.coupon == "Base metals by group and yield strength 1.2 at 355\u2009MPa with 1.1 at 240\u2009MPa"
+    assert first.coupon == "Groups and yield of the metals 1.2 at 355\u2009MPa with 1.1 at 240\u2009MPa"
     assert first.allowed.startswith("1.1, 1.2 up to 355\u2009MPa with 1.1, 1.2 up to 240\u2009MPa, perhaps ")
 
 

@@ -66,6 +66,11 @@ class Catalogue:
         self._text_of = text_of
         self._own_metals, self._own_fillers = metals, fillers
 
+    @property
+    def has_own_fillers(self) -> bool:
+        """Whether fillers are added to those that ship."""
+        return bool(self._own_fillers)
+
     def adding(self, metals: tuple[BaseMetal, ...], fillers: tuple[Filler, ...]) -> "Catalogue":
         """Return a catalogue with these metals and fillers beside those that ship; the very same one with none."""
         return Catalogue(self._text_of, metals, fillers) if metals or fillers else self

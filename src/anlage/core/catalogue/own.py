@@ -28,6 +28,10 @@ def _columns(row: type[Row], elements: Iterable[str]) -> tuple[str, ...]:
 METAL_COLUMNS = _columns(BaseMetal, ELEMENTS)
 FILLER_COLUMNS = _columns(Filler, map(str.lower, ELEMENTS))
 MOST_MPA = 2500.0  # no metal that is welded is specified stronger
+MPA_PER_KSI = 6.894757
+SAME_CLASS = 0.05  # a class of 60 ksi is one of 430 MPa, 3.8 % apart: the two systems round by themselves
+# What a number of a filler can be at all, common practice, no source: those that ship lie well within.
+PLAUSIBLE = {"density_g_cm3": (1.5, 12.0), "deposition_efficiency_percent": (30.0, 100.0)}
 LISTED_BY_CODE = ("d1_1_group",)  # the code lists its metals itself: what is not in its list is unlisted
 
 Words = Mapping[str, Collection[str]]
@@ -81,8 +85,7 @@ def read_own(metals: str, fillers: str, shipped: Catalogue, words: OwnWords) -> 
         _check_group(metal, words.groups)
     for filler in own.fillers:
         _check_words(filler, words.fillers, filler.classification)
-        if not filler.processes:
-            raise FormatError("no process is stated", where=filler.classification, mend="state it in processes")
+        _check_filler(filler)
     _check_names([each.id for each in own.base_metals], metal_key, lambda name: bool(shipped.metal_group(name)))
     _check_names([each.classification for each in own.fillers], filler_key, lambda name: bool(shipped.filler(name)))
     return own
@@ -133,12 +136,36 @@ def _check_metal(metal: BaseMetal) -> None:
         if getattr(metal, column):
             what = f"{column} is stated, and that code lists its metals itself"
             raise FormatError(what, where=metal.id, mend="leave it blank: the metal is unlisted there")
-    stated = [each for each in (metal.smys_mpa, metal.smts_mpa, metal.smts_max_mpa) if each is not None]
+    _check_strengths((metal.smys_mpa, metal.smts_mpa, metal.smts_max_mpa), metal.id)
+    _check_composition(metal.composition, metal.id)
+
+
+def _check_filler(filler: Filler) -> None:
+    name = filler.classification
+    if not filler.processes:
+        raise FormatError("no process is stated", where=name, mend="state it in processes")
+    _check_strengths((filler.smys_mpa, filler.smts_mpa), name)
+    _check_composition(filler.composition, name)
+    for column, ksi, mpa in (("smts", filler.smts_ksi, filler.smts_mpa), ("smys", filler.smys_ksi, filler.smys_mpa)):
+        if ksi is not None and mpa is not None and abs(ksi * MPA_PER_KSI / mpa - 1) > SAME_CLASS:
+            what = f"{column} is {ksi:g} ksi, but {mpa:g} MPa is stated"
+            raise FormatError(what, where=name, mend="state the two of one class, or one of them")
+    for column, (least, most) in PLAUSIBLE.items():
+        stated = getattr(filler, column)
+        if stated is not None and not least <= stated <= most:
+            raise FormatError(f"{column} is {stated:g}", where=name, mend=f"state {least:g} to {most:g}")
+
+
+def _check_strengths(strengths: tuple[float | None, ...], name: str) -> None:
+    stated = [each for each in strengths if each is not None]
     if stated != sorted(stated) or any(not 0 < each <= MOST_MPA for each in stated):
         what = f"strengths {', '.join(f'{each:g}' for each in stated)} MPa"
-        raise FormatError(what, where=metal.id, mend="state yield, least and most tensile strength, each the higher")
-    if any(share < 0 for share in metal.composition.values()) or sum(metal.composition.values()) > 100:
-        raise FormatError("shares add up to no composition", where=metal.id, mend="state per cent by mass")
+        raise FormatError(what, where=name, mend="state yield, then tensile strength, each the higher")
+
+
+def _check_composition(shares: Mapping[str, float], name: str) -> None:
+    if any(share < 0 for share in shares.values()) or sum(shares.values()) > 100:
+        raise FormatError("shares add up to no composition", where=name, mend="state per cent by mass")
 
 
 def _check_group(metal: BaseMetal, groups: Mapping[str, Iso15608Group]) -> None:

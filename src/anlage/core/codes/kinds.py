@@ -255,7 +255,7 @@ class Declared(Struct, frozen=True):
 class Attribute(Struct, frozen=True):
     """A rule on a property of the recorded token: allowed is every token whose property is allowed.
 
-    With `or_same` the recorded token itself is allowed besides.
+    With `or_same` the recorded token itself is allowed besides. A token whose property nobody knows may be allowed.
     """
 
     on: str
@@ -276,7 +276,8 @@ class Attribute(Struct, frozen=True):
             return Readings(same, ANY, reason)
         inner = self.inner.allowed(Facts({**facts.values, self.of: frozenset(properties)}, facts.assumed), units)
         sure, possible = (self._tokens(allowed) | same for allowed in (inner.sure, inner.possible))
-        return Readings(sure, possible, inner.reason, confidence=inner.confidence)
+        unknown_of = Choices(frozenset(token for token, own in self.column.items() if not own))
+        return Readings(sure, possible | unknown_of, inner.reason, confidence=inner.confidence)
 
     def _tokens(self, allowed: Range) -> Range:
         if isinstance(allowed, Extreme):

@@ -1,5 +1,6 @@
 """Sets as people read them: numbers with their unit in one system, tokens as words."""
 
+from collections.abc import Iterable
 from functools import cache
 
 from anlage.core.quantities import show, show_interval
@@ -86,12 +87,35 @@ def _word(variable: str, token: str, system: System) -> str:
 
 
 def _end_text(variable: str, end: GradedEnd, system: System) -> str:
-    groups = ", ".join(sorted(end.groups))
+    groups = _subgroups(end.groups)
     named = (f"any but {groups}" if groups else "any") if end.but else groups
     row = variables().get(variable)
     if row is None or not row.grade or end.most == float("inf"):
         return named
     return f"{named} up to {show(end.most, row.grade, system, unit_table())}"
+
+
+def _subgroups(groups: Iterable[str]) -> str:
+    """Return subgroups in the order of their numbers, three and more in a row by the first and the last.
+
+    Examples
+    --------
+    >>> _subgroups({"1.1", "1.2", "1.4", "1.3", "2.1", "2.2", "10.1"})
+    '1.1 to 1.4, 2.1, 2.2, 10.1'
+    """
+    rows: list[list[str]] = []
+    for group in sorted(groups, key=_numbered):
+        whole, part = _numbered(group)[:2]
+        if rows and part > 0 and _numbered(rows[-1][-1])[:2] == (whole, part - 1):
+            rows[-1].append(group)
+        else:
+            rows.append([group])
+    return ", ".join(f"{row[0]} to {row[-1]}" if len(row) > 2 else ", ".join(row) for row in rows)
+
+
+def _numbered(group: str) -> tuple[int, int, str]:
+    whole, _, part = group.partition(".")
+    return int(whole) if whole.isdigit() else 0, int(part) if part.isdigit() else 0, group
 
 
 def _plain(part: Interval) -> str:
