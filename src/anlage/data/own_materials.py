@@ -3,10 +3,12 @@
 from collections.abc import Iterable, Mapping
 from functools import cache, lru_cache
 
-from anlage.core.catalogue import Catalogue, Iso15608Group, OwnWords, read_own
-from anlage.core.toml_rows import rows_by_id
+from anlage.core.catalogue import Catalogue, Iso15608Group, OwnKinds, OwnWords, read_own
+from anlage.core.toml_rows import rows_by_id, whole_table
 from anlage.data.files import text_of
 from anlage.data.tables import shipped_catalogue, vocabulary
+
+KINDS = "own_materials.toml"
 
 
 @cache
@@ -33,7 +35,12 @@ def own_words() -> OwnWords:
         "comp_basis": _of(row.comp_basis for row in shipped.fillers),
         "api1104_group": _of(row.api1104_group for row in shipped.fillers),
     }  # fmt: skip
-    return OwnWords(metals, fillers, iso15608_groups())
+    numbered = frozenset(
+        (*((row.p_number, row.group_number) for row in shipped.p_numbers),
+         *((row.p_number, row.p_group) for row in shipped.base_metals))
+    )  # fmt: skip
+    kinds = whole_table(text_of(KINDS), OwnKinds, where=KINDS)
+    return OwnWords(metals, fillers, iso15608_groups(), kinds, numbered)
 
 
 def _of(words: Iterable[str]) -> tuple[str, ...]:

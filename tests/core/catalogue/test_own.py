@@ -3,9 +3,9 @@
 import pytest
 from msgspec.structs import replace
 
-from anlage.core.catalogue.own import _check_filler, _check_metal
+from anlage.core.catalogue.own import _check_filler, _check_group, _check_kind, _check_metal, _check_number
 from anlage.core.errors import FormatError
-from anlage.data.own_materials import catalogue_adding
+from anlage.data.own_materials import catalogue_adding, own_words
 from anlage.data.tables import shipped_catalogue
 
 METAL = "id,spec,grade,p_number,p_group,iso15608_group,smys_mpa,smts_mpa,C,confidence,source\n"
@@ -85,11 +85,55 @@ def test_a_filler_that_nobody_could_rely_on_is_refused_with_its_reason(text, sai
     assert said in str(refusal.value)
 
 
+@pytest.mark.parametrize(
+    ("row", "said"),
+    [
+        ("X,8,1,1.1,,260", "p_number 8 is austenitic steel, iso15608_group 1.1 is ferritic steel"),
+        ("X,1,2,8.1,,260", "p_number 1 is ferritic steel, iso15608_group 8.1 is austenitic steel"),
+        ("X,1,2,1.1,austenitic,260", "family austenitic is austenitic steel"),
+        ("X,45,,8.2,,220", ""),  # N08904
+        ("X,45,,45,,220", ""),  # N08800
+        ("X,,2,1.1,,260", "p_group has no p_number"),
+        ("X,5A,4,5.2,,260", "p_group 4 is none of P-5A"),
+        ("none,1,2,1.1,,260", "none says that there is none"),
+    ],
+)
+def test_a_metal_is_of_one_kind_by_every_system(row, said):
+    """P-Numbers by ASME IX QW/QB-420, groups by ISO/TR 15608:2017 (H, from memory)."""
+    head = "id,p_number,p_group,iso15608_group,family,smys_mpa,confidence,source\n"
+    told = ""
+    try:
+        catalogue_adding(f"{head}{row},H,sheet\n", "")
+    except FormatError as refusal:
+        told = str(refusal)
+    assert said in told
+    assert bool(said) == bool(told)
+
+
+@pytest.mark.parametrize(
+    ("row", "said"),
+    [
+        ("W1,GTAW,4,1", "F-4 is no filler for GTAW"),
+        ("W1,SMAW;GTAW,4,1", "F-4 is no filler for GTAW"),
+        ("W1,SMAW,6,1", "F-6 is no filler for SMAW"),
+        ("W1,SMAW,4,8", "A-8 is no analysis of F-4"),
+        ("none,SMAW,4,1", "none says that there is none"),
+    ],
+)
+def test_the_numbers_of_a_filler_go_together(row, said):
+    """ASME IX QW-432, QW-442 (H, from memory)."""
+    with pytest.raises(FormatError, match=said):
+        catalogue_adding("", f"classification,processes,f_number,a_number,confidence,source\n{row},H,sheet\n")
+
+
 @pytest.mark.parametrize("filler", shipped_catalogue().fillers, ids=lambda row: row.classification)
 def test_every_filler_that_ships_would_be_taken_under_another_name(filler):
     _check_filler(filler)
+    _check_number(filler, own_words().kinds)
 
 
 @pytest.mark.parametrize("metal", shipped_catalogue().base_metals, ids=lambda row: row.id)
 def test_every_metal_that_ships_would_be_taken_under_another_name(metal):
     _check_metal(replace(metal, d1_1_group=""))
+    _check_group(metal, own_words().groups)
+    _check_kind(metal, own_words())

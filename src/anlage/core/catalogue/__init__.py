@@ -1,7 +1,7 @@
 """Base metals, fillers, gases, pipes, process limits and the trade's vocabulary: loaded values, frozen."""
 
 from anlage.core.catalogue.catalogue import GROUP_COLUMNS, Catalogue, MetalGroup, gas_composition
-from anlage.core.catalogue.own import FILLER_COLUMNS, METAL_COLUMNS, Iso15608Group, Own, OwnWords, read_own
+from anlage.core.catalogue.own import FILLER_COLUMNS, METAL_COLUMNS, Iso15608Group, Own, OwnKinds, OwnWords, read_own
 from anlage.core.catalogue.rows import (
     BaseMetal,
     Filler,
@@ -27,6 +27,7 @@ __all__ = [
     "Iso15608Group",
     "MetalGroup",
     "Own",
+    "OwnKinds",
     "OwnWords",
     "PNumberRow",
     "PipeSize",

@@ -32,6 +32,7 @@ MPA_PER_KSI = 6.894757
 SAME_CLASS = 0.05  # a class of 60 ksi is one of 430 MPa, 3.8 % apart: the two systems round by themselves
 # What a number of a filler can be at all, common practice, no source: those that ship lie well within.
 PLAUSIBLE = {"density_g_cm3": (1.5, 12.0), "deposition_efficiency_percent": (30.0, 100.0)}
+RESERVED = ("none", "no", "without")  # words by which a document says that it has no filler
 LISTED_BY_CODE = ("d1_1_group",)  # the code lists its metals itself: what is not in its list is unlisted
 
 Words = Mapping[str, Collection[str]]
@@ -50,12 +51,43 @@ class Iso15608Group(Struct, frozen=True, forbid_unknown_fields=True):
         return self.yield_above_mpa < yield_mpa <= self.yield_to_mpa
 
 
+class MetalKind(Struct, frozen=True, forbid_unknown_fields=True):
+    """A kind of metals, such as austenitic steel, and what each system calls it."""
+
+    id: str
+    p_numbers: frozenset[str]
+    groups: frozenset[str]
+    families: frozenset[str]
+
+
+class FillerKind(Struct, frozen=True, forbid_unknown_fields=True):
+    """F-Numbers, of all or of some A-Numbers, and the processes that such a filler is made for."""
+
+    f_numbers: frozenset[str]
+    processes: frozenset[str]
+    a_numbers: frozenset[str] = frozenset()
+
+
+class OwnKinds(Struct, frozen=True, forbid_unknown_fields=True):
+    """What is stated of a metal or a filler in several systems, and has to agree."""
+
+    source: str
+    confidence: Literal["H", "M", "L"]
+    kind: tuple[MetalKind, ...]
+    filler: tuple[FillerKind, ...]
+
+
 class OwnWords(Struct, frozen=True):
-    """Of each column that has words of its own, all of them: `p_number`, `f_number`; and the groups by their number."""
+    """Of each column that has words of its own, all of them: `p_number`, `f_number`; and what has to agree of a row.
+
+    `numbered` are P-Numbers with their groups, as the code lists them.
+    """
 
     metals: Words
     fillers: Words
     groups: Mapping[str, Iso15608Group]
+    kinds: OwnKinds
+    numbered: frozenset[tuple[str, str]]
 
 
 class Own(Struct, frozen=True):
@@ -83,9 +115,11 @@ def read_own(metals: str, fillers: str, shipped: Catalogue, words: OwnWords) -> 
         _check_words(metal, words.metals, metal.id)
         _check_metal(metal)
         _check_group(metal, words.groups)
+        _check_kind(metal, words)
     for filler in own.fillers:
         _check_words(filler, words.fillers, filler.classification)
         _check_filler(filler)
+        _check_number(filler, words.kinds)
     _check_names([each.id for each in own.base_metals], metal_key, lambda name: bool(shipped.metal_group(name)))
     _check_names([each.classification for each in own.fillers], filler_key, lambda name: bool(shipped.filler(name)))
     return own
@@ -176,11 +210,46 @@ def _check_group(metal: BaseMetal, groups: Mapping[str, Iso15608Group]) -> None:
         raise FormatError(what, where=metal.id, mend="state the group of that yield, or the yield of that group")
 
 
+def _check_kind(metal: BaseMetal, words: OwnWords) -> None:
+    """Refuse a metal that is of one kind by one system and of another by the next, or of no group of its P-Number.
+
+    Every system is judged by, each by another code: none of them may say what the others contradict.
+    """
+    said = {
+        "p_number": (metal.p_number, {each.id for each in words.kinds.kind if metal.p_number in each.p_numbers}),
+        "iso15608_group": (
+            metal.iso15608_group,
+            {each.id for each in words.kinds.kind if metal.iso15608_group.partition(".")[0] in each.groups},
+        ),
+        "family": (metal.family, {each.id for each in words.kinds.kind if metal.family in each.families}),
+    }
+    known = [(column, word, kinds) for column, (word, kinds) in said.items() if kinds]
+    if known and not set.intersection(*(kinds for _, _, kinds in known)):
+        what = ", ".join(f"{column} {word} is {' or '.join(sorted(kinds))}" for column, word, kinds in known)
+        raise FormatError(what, where=metal.id, mend="state one kind of metal")
+    if metal.p_group and (metal.p_number, metal.p_group) not in words.numbered:
+        what = f"p_group {metal.p_group} is none of P-{metal.p_number}" if metal.p_number else "p_group has no p_number"
+        raise FormatError(what, where=metal.id, mend="state both as the code lists them, or leave the group blank")
+
+
+def _check_number(filler: Filler, kinds: OwnKinds) -> None:
+    """Refuse an F-Number that is none of the processes, or of the analysis, that the filler is stated for."""
+    for kind in kinds.filler:
+        if filler.f_number in kind.f_numbers and not kind.a_numbers and not set(filler.processes) <= kind.processes:
+            what = f"F-{filler.f_number} is no filler for {', '.join(sorted({*filler.processes} - kind.processes))}"
+            raise FormatError(what, where=filler.classification, mend="state the F-Number of that process")
+        if filler.a_number in kind.a_numbers and filler.f_number and filler.f_number not in kind.f_numbers:
+            what = f"A-{filler.a_number} is no analysis of F-{filler.f_number}"
+            raise FormatError(what, where=filler.classification, mend="state the two that go together")
+
+
 def _check_names(names: Iterable[str], key_of: Callable[[str], str], is_known: Callable[[str], bool]) -> None:
     seen: set[str] = set()
     for name in names:
         if key_of(name) in seen:
             raise FormatError("two rows are called so", where=name, mend="leave one of them out")
+        if name.strip().casefold() in RESERVED:
+            raise FormatError(f"{name} says that there is none", where=name, mend="name it otherwise")
         seen.add(key_of(name))
         try:
             known = is_known(name)

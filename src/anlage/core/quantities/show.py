@@ -8,17 +8,8 @@ from anlage.core.ranges.interval import Interval
 
 MM_PER_INCH: Final = 25.4
 FRACTION_WITHIN_MM: Final = 0.005  # a length further than this from a fraction is shown in decimals
-TRIMMED: Final = (
-    "length",
-    "distance",
-    "minutes",
-    "hours",
-    "angle",
-    "ratio",
-    "percent",
-    "voltage",
-    "flow",
-)  # 12 V, not 12.0 V
+# 12 V, not 12.0 V
+TRIMMED: Final = ("length", "distance", "minutes", "hours", "angle", "ratio", "percent", "voltage", "flow")
 THIN_SPACE: Final = "\u2009"
 
 
