@@ -19,10 +19,10 @@ YARD = Path(__file__).parents[2] / "fixtures" / "yard_code"
 def _yard_code(tmp_path, monkeypatch):
     shutil.copytree(YARD, tmp_path / "yard_code")
     monkeypatch.setattr(installed_codes, "CODES", tmp_path)
-    for kept in (code_packs.code_pack, fields):
+    for kept in (code_packs._pack, fields):
         kept.cache_clear()
     yield
-    for kept in (code_packs.code_pack, fields):
+    for kept in (code_packs._pack, fields):
         kept.cache_clear()
 
 
