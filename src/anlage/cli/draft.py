@@ -13,13 +13,13 @@ from anlage.core.procedure import Wps
 from anlage.core.results import Notice, Source
 from anlage.data.drafts_table import drafts
 from anlage.data.tables import catalogue, vocabulary
-from anlage.session.heat.drafting import with_temperatures
+from anlage.session.draft.whole import whole_draft
 from anlage.session.judging.editions import SHIPPED, Codes, edition_of
 from anlage.session.keyed.answer import Answer
 from anlage.session.keyed.arguments import Arguments
 from anlage.session.leaves.text import shown, with_number, with_text
 from anlage.session.output.saving import check_ending, check_target, save
-from anlage.session.proposal.draft import drafted, proposals, with_size
+from anlage.session.proposal.draft import proposals, with_size
 
 MARKED = "anlage.session.works.marked_codes:codes_of_file"  # opens a works file: most drafts need none
 KEYS = (
@@ -54,7 +54,7 @@ def draft_answer(words: list[str], target: str | None, *, works: str = "", force
         if "process" in a
         else []
     )
-    found = with_temperatures(drafted(wps, processes), codes)
+    found = whole_draft(wps, processes, codes)
     done = found.wps
     if target is not None:
         path = Path(target)

@@ -6,7 +6,7 @@ from anlage.core.document import read_strict, with_at
 from anlage.core.procedure import WPS, Wps
 from anlage.data.files import FOLDER
 from anlage.data.metal_tables import measuring
-from anlage.session.heat.drafting import with_temperatures
+from anlage.session.draft.temperatures import with_temperatures
 from anlage.session.heat.measured import heat_sentences, measuring_sentences, purge_rows
 from anlage.session.heat.preheat import preheat_view
 from anlage.session.leaves.text import with_text

@@ -22,6 +22,7 @@ class DraftWhen(Struct, frozen=True, forbid_unknown_fields=True, kw_only=True):
     family: tuple[str, ...] = ()
     p_number: tuple[str, ...] = ()
     uns: tuple[str, ...] = ()
+    code: tuple[str, ...] = ()
     filler_ends: tuple[str, ...] = ()
     thickness_mm: Pair | None = None
     smts_mpa: Pair | None = None
@@ -127,6 +128,7 @@ class Facts(Struct, frozen=True, kw_only=True):
     family: str = ""
     p_number: str = ""
     uns: str = ""
+    code: str = ""
     filler: str = ""
     thickness_mm: float | None = None
     smts_mpa: float | None = None
@@ -137,7 +139,7 @@ class Facts(Struct, frozen=True, kw_only=True):
         words = (
             (when.product, self.product), (when.weld, self.weld), (when.process, self.process),
             (when.first, self.first), (when.place, self.place), (when.role, self.role),
-            (when.p_number, self.p_number), (when.uns, self.uns),
+            (when.p_number, self.p_number), (when.uns, self.uns), (when.code, self.code),
         )  # fmt: skip
         ranges = ((when.thickness_mm, self.thickness_mm), (when.smts_mpa, self.smts_mpa))
         return (

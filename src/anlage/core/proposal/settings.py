@@ -213,6 +213,38 @@ def as_typed(proposal: Proposal, typed: Typed) -> Proposal:
     )  # fmt: skip
 
 
+class Narrow(Struct, frozen=True, kw_only=True):
+    """How far the settings of all passes of one filler may lie apart.
+
+    Parameters
+    ----------
+    speed, current : how far the range of one pass goes to both sides at most, as a share of its middle
+    band : within which the middle of every pass's current lies [A]; `None`: as is usual for its role
+    voltage_v : within which every voltage lies; `None`: as is usual
+    why : what narrows them
+    """
+
+    speed: float = 1.0
+    current: float = 1.0
+    band: Interval | None = None
+    voltage_v: Interval | None = None
+    why: str = ""
+
+
+def narrowed(proposal: Proposal, narrow: Narrow) -> Proposal:
+    """Return a proposal for passes that share one range with others; what somebody stated stays."""
+    spread, typed = proposal.spread, proposal.typed
+    is_led = typed.current_a is not None or typed.wire_speed_mm_min is not None
+    volts = proposal.voltage_v
+    if volts is not None and narrow.voltage_v is not None and typed.voltage_v is None:
+        volts = narrow.voltage_v
+    return replace(
+        proposal, voltage_v=volts, band=proposal.band if is_led or narrow.band is None else narrow.band,
+        spread=replace(spread, speed=min(spread.speed, narrow.speed), current=min(spread.current, narrow.current)),
+        reason=f"{proposal.reason}; {narrow.why}" if narrow.why else proposal.reason,
+    )  # fmt: skip
+
+
 def _middle(span: Interval) -> float:
     return (span.low + span.high) / 2
 

@@ -300,6 +300,14 @@ def measured(recorded: Recorded) -> Measured | None:
     return Measured(span.low, recorded.mean, span.high)
 
 
+WIDTHS: Mapping[str, tuple[str, ...]] = MappingProxyType(
+    {
+        "melting_span": ("current_a", "wire_speed_mm_min"),
+        "volts_span": ("voltage_v",),
+        "travel_span": ("travel_speed_mm_min",),
+    }
+)  # variables that say how wide the range of a setting is over all passes of a deposit, with its leaves
+
 DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyType({
     ("wps", "iso_4063"): _iso_number,
     ("pqr", "iso_4063"): _iso_number,
@@ -330,9 +338,7 @@ DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyT
     ("wps", "direction"): _direction,
     ("pqr", "control"): _control,
     ("wps", "hydrogen_designator"): _hydrogen_designator,
-    ("wps", "melting_span"): _width("current_a", "wire_speed_mm_min"),
-    ("wps", "volts_span"): _width("voltage_v"),
-    ("wps", "travel_span"): _width("travel_speed_mm_min"),
+    **{("wps", name): _width(*leaves) for name, leaves in WIDTHS.items()},
     ("wps", "flow_span"): _flow_width,
     ("wps", "maker_least"): _maker("low"),
     ("wps", "maker_most"): _maker("high"),

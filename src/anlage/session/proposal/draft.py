@@ -1,6 +1,6 @@
 """A whole procedure to start from: what is not stated is proposed, with its reason; what is unknown stays empty."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Any, Final
 
 from msgspec import Struct
@@ -22,7 +22,7 @@ from anlage.session.leaves.names import named
 from anlage.session.leaves.pipe_names import true_pipe_name, with_pipe
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown, with_text
-from anlage.session.proposal.fill import proposed_fill
+from anlage.session.proposal.fill import Filled, proposed_fill
 from anlage.session.weld.places import goes, whereabouts
 
 JOINT: Final = "joint"
@@ -41,22 +41,23 @@ class Drafted(Struct, frozen=True):
     said: tuple[str, ...]
 
 
-def drafted(wps: Wps, processes: Sequence[str] = ()) -> Drafted:
+def drafted(wps: Wps, processes: Sequence[str] = (), fill: Callable[[Wps], Filled] = proposed_fill) -> Drafted:
     """Return a procedure in which what is not stated is proposed, as far as it is known.
 
     What is stated stays. Heat treatment, code and the ranges that a procedure is for are not proposed; temperatures
-    are by `session/heat/drafting.py`, which knows what asks for them.
+    are by `session/draft/temperatures.py`, which knows what asks for them.
 
     Parameters
     ----------
     wps : what is stated so far: metals, product, thickness or pipe size, position
     processes : those that lay the weld, the root's first; none: as its deposits say, else the usual ones
+    fill : fills the joint with passes
 
     Raises
     ------
     InputError : product or thickness is not stated
     """
-    return _Drafting(wps, processes).whole()
+    return _Drafting(wps, processes).whole(fill)
 
 
 class _Drafting:
@@ -79,10 +80,11 @@ class _Drafting:
             product=wps.joint.product or "", weld=wps.header.weld or "", place=whereabouts(wps).place,
             thickness_mm=wps.joint.thickness_mm, family=metal.family if metal else "",
             p_number=metal.p_number if metal else wps.metals.one.p_number or "",
+            code=(wps.header.code or "").partition(":")[0],
             uns=metal.uns_or_en if metal else "", smts_mpa=metal.smts_mpa if metal else None,
         )  # fmt: skip
 
-    def whole(self) -> Drafted:
+    def whole(self, fill: Callable[[Wps], Filled]) -> Drafted:
         """Return the whole draft."""
         self._words(("technique/progression",))
         self.facts = self._facts()
@@ -95,7 +97,7 @@ class _Drafting:
         self._words(())
         done = with_(self.wps, proposed={**self.wps.proposed, **self.marks})
         try:
-            found = proposed_fill(done) if not done.passes and done.deposits else None
+            found = fill(done) if not done.passes and done.deposits else None
         except AnlageError as fault:
             without_od = self.wps.joint.product == "pipe" and self.wps.joint.od_mm is None
             self.said.append(f"No passes: {'the outside diameter is not stated' if without_od else fault}.")

@@ -21,7 +21,7 @@ from anlage.core.procedure import (
     with_passes,
     without_whole_passes,
 )
-from anlage.core.proposal import Circumstances, Proposal, fitted
+from anlage.core.proposal import Circumstances, Proposal, fitted, narrowed
 from anlage.core.ranges import Interval
 from anlage.data.usual_table import usual_table
 from anlage.session.leaves.marks import spans
@@ -89,7 +89,7 @@ def proposed_fill(wps: Wps, plan: Plan | None = None) -> Filled:
     beads = fill(shape, plan.sizes, over_land_mm=usual_table().root.over_land_mm)
     has_sides = len({each.side for each in shape.grooves} - {0}) > 1
     root = next((bead for bead in beads if bead.role == "root"), None)
-    layings = [_Laying(start, plan.deposits[bead.deposit], bead, root, has_sides=has_sides) for bead in beads]
+    layings = [_Laying(start, plan, bead, root, has_sides=has_sides) for bead in beads]
     laid = [each.passed() for each in layings]
     parts = [each.id for each in start.passes if each.reach is not None]
     done = with_passes(without_whole_passes(start), [(home, stated) for home, stated, _ in laid])
@@ -140,10 +140,11 @@ NARROW = 0.75  # of the pitch of stringers, which lap each other: own choice
 class _Laying:
     """One bead becoming a pass."""
 
-    def __init__(
-        self, wps: Wps, deposit: Deposit, bead: ProposedBead, root: ProposedBead | None, *, has_sides: bool
-    ) -> None:
-        self.wps, self.deposit, self.bead, self.root, self.has_sides = wps, deposit, bead, root, has_sides
+    def __init__(self, wps: Wps, plan: Plan, bead: ProposedBead, root: ProposedBead | None, *, has_sides: bool) -> None:
+        self.wps, self.deposit, self.bead, self.root, self.has_sides = (
+            wps, plan.deposits[bead.deposit], bead, root, has_sides
+        )  # fmt: skip
+        self.narrow = plan.narrow.get(self.deposit.id)
         self.share = 1.0  # of its room that its settings lay
 
     def passed(self) -> tuple[str, dict[str, Any], Mapping[str, Proposed]]:
@@ -191,7 +192,8 @@ class _Laying:
         hot, most = usual_table().hot, None
         if self.bead.role == "hot" and self.root is not None and self.root.height_mm < hot.thin_mm:
             most = self._root_current(hot.most)
-        return proposal_for(self.wps, self.deposit, self.bead.role, most_a=most)
+        usual = proposal_for(self.wps, self.deposit, self.bead.role, most_a=most)
+        return usual if usual is None or self.narrow is None else narrowed(usual, self.narrow)
 
     def _root_current(self, times: float) -> float | None:
         home = plan_of(self.wps).deposits[self.root.deposit] if self.root else None

@@ -1,7 +1,9 @@
 """How large the beads of a procedure come out by role, which deposit lays which of them; and how many fill a joint."""
 
-from collections.abc import Sequence
+import math
+from collections.abc import Mapping, Sequence
 from functools import lru_cache
+from types import MappingProxyType
 from typing import Final
 
 from msgspec import Struct
@@ -12,7 +14,7 @@ from anlage.core.document import with_
 from anlage.core.errors import InputError
 from anlage.core.joint import Preparation, shape_of
 from anlage.core.procedure import Deposit, Wps
-from anlage.core.proposal import Circumstances, Proposal
+from anlage.core.proposal import Circumstances, Narrow, Proposal
 from anlage.data.usual_table import usual_table
 from anlage.session.weld.bead_areas import filler_of
 from anlage.session.weld.usual import proposal_for, where_of
@@ -23,10 +25,22 @@ ROOM: Final = (0.75, 1.3)  # of a bead that stated settings lay: a joint is spli
 
 
 class Plan(Struct, frozen=True):
-    """The deposits in the order in which they are used, and how the beads of each come out."""
+    """The deposits in the order in which they are used, and how the beads of each come out.
+
+    `narrow` says of some deposits, by id, how far the settings of their passes may lie apart.
+    """
 
     deposits: tuple[Deposit, ...]
     sizes: tuple[Size, ...]
+    narrow: Mapping[str, Narrow] = MappingProxyType({})
+
+    def narrowed(self, narrow: Mapping[str, Narrow], share: float) -> "Plan":
+        """Return the same where all beads of some deposits are of one size, a share of their usual one."""
+        sizes = tuple(
+            _even(size, share) if deposit.id in narrow else size
+            for deposit, size in zip(self.deposits, self.sizes, strict=True)
+        )
+        return Plan(self.deposits, sizes, narrow)
 
     def loosened(self) -> "Plan":
         """Return the same where beads may come out a little smaller or larger than stated settings lay them."""
@@ -34,6 +48,13 @@ class Plan(Struct, frozen=True):
             replace(size, is_fixed=False, roles=tuple((role, replace(own, is_fixed=False)) for role, own in size.roles))
             for size in self.sizes
         ))  # fmt: skip
+
+
+def _even(size: Size, share: float) -> Size:
+    """Return the size of a filler that lays every bead alike, whatever it is for."""
+    by = math.sqrt(share)
+    return replace(size, pitch_mm=by * size.pitch_mm, height_mm=by * size.height_mm, is_fixed=True, roles=(),
+                   least_mm2=0.0, most_mm2=None)  # fmt: skip
 
 
 def bead_counts(wps: Wps, joints: Sequence[Preparation]) -> tuple[int | None, ...]:

@@ -6,11 +6,11 @@ from PySide6.QtWidgets import QComboBox, QFormLayout, QHeaderView, QLabel, QPush
 
 from anlage.core.errors import AnlageError
 from anlage.data.drafts_table import drafts
-from anlage.session.heat.drafting import with_temperatures
+from anlage.session.draft.whole import whole_draft
 from anlage.session.judging.editions import Codes
 from anlage.session.leaves.difference import Difference
 from anlage.session.leaves.table import field_of
-from anlage.session.proposal.draft import Drafted, drafted, proposals, size_texts, with_size
+from anlage.session.proposal.draft import Drafted, proposals, size_texts, with_size
 from anlage.ui.kit.comparison import Comparison
 from anlage.ui.kit.dialog import Question
 from anlage.ui.kit.document import Document
@@ -85,7 +85,7 @@ class DraftDialog(Question):
         try:
             texts = self.size_line.text().strip(), self.diameter_line.text().strip()
             wps = with_size(self.document.value, *texts, self.document.system)
-            self.found = with_temperatures(drafted(wps, way), self._codes)
+            self.found = whole_draft(wps, way, self._codes)
         except AnlageError as fault:
             self.found = None
             self.said.setText(f"{fault.what[0].upper()}{fault.what[1:]}: {fault.mend}.")

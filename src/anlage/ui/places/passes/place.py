@@ -10,8 +10,9 @@ from anlage.core.errors import AnlageError
 from anlage.core.procedure import moved_pass, with_deposit, with_pass, without_deposit, without_pass
 from anlage.core.quantities import show
 from anlage.data.tables import unit_table
+from anlage.session.draft.widths import fill_within
 from anlage.session.leaves.marks import with_marks_of
-from anlage.session.proposal.fill import Filled, proposed_fill
+from anlage.session.proposal.fill import Filled
 from anlage.session.seam.heat import heat_span
 from anlage.session.weld.fill_notices import fill_notices
 from anlage.session.weld.usual import outdated_words
@@ -301,7 +302,7 @@ class PassesPlace(Place):
     def fill_joint(self) -> None:
         """Write passes that fill the joint; where passes are there already, show first what would change."""
         try:
-            found = proposed_fill(self.document.value)
+            found = fill_within(self.document.value, self.desk.assess)
         except AnlageError as fault:
             self.desk.say(str(fault))
             return
