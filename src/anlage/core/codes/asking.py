@@ -25,6 +25,7 @@ from anlage.core.variables import spoken
 
 BESIDE = 1e-8  # of a limit: how far beside it both sides are asked; more than the tolerance of a condition
 FAR = 1e9  # asked in place of an end that a set has not
+KEPT = 4  # answers of one rule: of the deposits of one procedure, of passes of some kinds
 MOST = 512  # places at which one rule is asked
 
 
@@ -68,7 +69,30 @@ def together(rulings: Sequence[Ruling]) -> Allowance:
 def readings_at_all(
     rule: Rule, sets: Mapping[str, Range], demanded: Mapping[str, Fact], demand: Demand
 ) -> Readings | None:
-    """Return what a rule allows at every place of the stated sets; `None` where it concerns none of them."""
+    """Return what a rule allows at every place of the stated sets; `None` where it concerns none of them.
+
+    What was answered last for the same statements is given again: an edit changes few of them.
+    """
+    key = (demand, demanded, *map(sets.get, _names_of(rule)))
+    known: tuple[tuple[object, Readings | None], ...] = rule.__dict__.get("answers", ())
+    for asked, answer in known:
+        if asked == key:
+            return answer
+    found = _readings_at_all(rule, sets, demanded, demand)
+    rule.__dict__["answers"] = ((key, found), *known[: KEPT - 1])
+    return found
+
+
+def _names_of(rule: Rule) -> tuple[str, ...]:
+    names: tuple[str, ...] | None = rule.__dict__.get("names")
+    if names is None:
+        names = rule.__dict__["names"] = tuple(sorted(asks(rule)))
+    return names
+
+
+def _readings_at_all(
+    rule: Rule, sets: Mapping[str, Range], demanded: Mapping[str, Fact], demand: Demand
+) -> Readings | None:
     if _is_beside(rule, sets, demanded):
         return None
     names = sorted(asks(rule) - demanded.keys())

@@ -73,7 +73,7 @@ def _sets(stated: Stated, deposit: StatedDeposit, pack: Pack) -> dict[str, Range
         parts = [each.sets.get(variable) for each in deposit.passes]
         stated_in_all = [part for part in parts if part is not None]
         if len(stated_in_all) == len(parts):
-            united[variable] = union(stated_in_all)
+            united[variable] = union({id(part): part for part in stated_in_all}.values())
     own = {**stated.joint, **deposit.sets, **united, "process": Choices(frozenset((deposit.process,)))}
     clashes = {**stated.clashes, **deposit.clashes}
     return {variable: own[variable] for variable in wanted(pack) if variable in own and variable not in clashes}

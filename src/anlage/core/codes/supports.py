@@ -119,19 +119,20 @@ def _by_pass(case: Case, index: int, support: Support, rules: Sequence[Rule]) ->
     in_passes = {name for each in deposit.passes for name in each.sets}
     of_all = {name: each for name, each in sets.items() if name not in in_passes}
     found: dict[str, tuple[int, Allowance, StatedPass]] = {}
-    asked = sorted(frozenset[str]().union(*(asks(rule) for rule in rules)) & in_passes)
-    known: dict[tuple[Range | None, ...], dict[str, Allowance]] = {}  # most passes are alike in what the rules ask of
+    names = frozenset(name for rule in rules for name in (*asks(rule), *rule.variables)) & in_passes
+    looked_at = sorted(names - case.clashes[index].keys())
+    alike: set[tuple[Range | None, ...]] = set()  # most passes are alike in what the rules look at: the first counts
     for each in deposit.passes or (StatedPass("", {}),):
+        key = tuple(map(each.sets.get, looked_at))
+        if key in alike:
+            continue
+        alike.add(key)
         told = {name: own for name, own in each.sets.items() if name not in case.clashes[index]}
         own_sets = {**of_all, **told}
-        alike = tuple(told.get(name) for name in asked)
-        if alike not in known:
-            known[alike] = {
-                variable: _added(support.allowances.get(variable), own)
-                for variable, own in asked_of(case.pack, rules, own_sets, case.demand).items()
-                if variable not in case.beside[index]
-            }
-        for variable, allowance in known[alike].items():
+        for variable, own in asked_of(case.pack, rules, own_sets, case.demand).items():
+            if variable in case.beside[index]:
+                continue
+            allowance = _added(support.allowances.get(variable), own)
             rank = WORST_FIRST.index(allowance.verdict(own_sets.get(variable)))
             if variable not in found or rank < found[variable][0]:
                 found[variable] = (rank, allowance, StatedPass(each.id, own_sets))

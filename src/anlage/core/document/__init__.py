@@ -15,7 +15,7 @@ from anlage.core.document.fields import (
 )
 from anlage.core.document.ids import check_ids, mend_ids, next_id
 from anlage.core.document.json_text import DocumentKind, as_it_is, read_mending, read_strict, write
-from anlage.core.document.kept import forget_kept, kept
+from anlage.core.document.kept import forget_kept, kept, kept_of_parts
 from anlage.core.document.model import Element, Part, at, fields_of, refusal, with_, with_at
 
 __all__ = [
@@ -39,6 +39,7 @@ __all__ = [
     "fields_of",
     "forget_kept",
     "kept",
+    "kept_of_parts",
     "mend_ids",
     "next_id",
     "read_mending",

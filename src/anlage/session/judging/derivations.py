@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Callable, Iterable, Mapping, Sequence
+from functools import cache
 from pkgutil import resolve_name
 from types import MappingProxyType
 from typing import Any
@@ -283,10 +284,15 @@ def _from_beads(name: str) -> Callable[[Wps, Pass], Interval | None]:
     """Return what asks the beads as they lie: laying them is loaded by the code that asks for them alone."""
 
     def read(wps: Wps, each: Pass) -> Interval | None:
-        found: Interval | None = resolve_name(f"anlage.session.judging.laid:{name}")(wps, each)
+        found: Interval | None = _of_laid(name)(wps, each)
         return found
 
     return read
+
+
+@cache
+def _of_laid(name: str) -> Any:
+    return resolve_name(f"anlage.session.judging.laid:{name}")
 
 
 def measured(recorded: Recorded) -> Measured | None:
@@ -307,6 +313,8 @@ WIDTHS: Mapping[str, tuple[str, ...]] = MappingProxyType(
         "travel_span": ("travel_speed_mm_min",),
     }
 )  # variables that say how wide the range of a setting is over all passes of a deposit, with its leaves
+
+OF_BEADS = ("bead_height", "bead_slenderness", "bead_unsplit_width")  # of a pass as it lies among all others
 
 DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyType({
     ("wps", "iso_4063"): _iso_number,
@@ -351,6 +359,6 @@ DERIVATIONS: Mapping[tuple[str, str], Callable[[Any, Any], Any]] = MappingProxyT
     ("wps", "joint_family"): drawn.joint_family,
     ("wps", "sides_welded"): drawn.sides_welded,
     **{("wps", f"drawn_{name}"): drawn.nominal(name) for name in drawn.DIMENSIONS},
-    **{("wps", f"bead_{name}"): _from_beads(name) for name in ("height", "slenderness", "unsplit_width")},
+    **{("wps", name): _from_beads(name.removeprefix("bead_")) for name in OF_BEADS},
     **{("wps", name): _over_sectors(leaf) for name, leaf in zip(("amps", "volts", "speed"), SETTINGS, strict=True)},
 })  # fmt: skip

@@ -3,6 +3,9 @@
 Values of different basis are never compared: what cannot be told in the basis of a code is not stated to it.
 """
 
+from collections.abc import Mapping
+from functools import lru_cache
+
 from msgspec.structs import replace
 
 from anlage.core.codes import Measured, Pack
@@ -15,15 +18,23 @@ from anlage.session.judging.derivations import measured
 from anlage.session.leaves.iso_numbers import efficiency_of
 
 
-def with_stated_heat(sets: dict[str, Range], deposit: Deposit, pack: Pack) -> dict[str, Range]:
-    """Return the sets of a pass with its heat in the basis of a code; without it where the efficiency is not known."""
+def basis_of(deposit: Deposit, pack: Pack) -> float | None:
+    """Return what the arc energy of a deposit counts as to a code, as a factor; `None` where that is not known."""
+    return 1.0 if pack.basis == "arc_energy" else _efficiency(deposit)
+
+
+def with_stated_heat(sets: Mapping[str, Range], basis: float | None) -> Mapping[str, Range]:
+    """Return the sets of a pass with its heat in the basis of a code; without it where that is not known."""
     own = sets.get(HEAT)
-    if pack.basis == "arc_energy" or not isinstance(own, Numbers):
+    if basis == 1.0 or not isinstance(own, Numbers):
         return sets
-    k = _efficiency(deposit)
     kept = {name: each for name, each in sets.items() if name != HEAT}
-    scaled = None if k is None else [replace(part, low=part.low * k, high=part.high * k) for part in own.parts]
-    return kept if scaled is None else kept | {HEAT: numbers(scaled)}
+    return kept if basis is None else kept | {HEAT: _scaled(own, basis)}
+
+
+@lru_cache(maxsize=1024)
+def _scaled(heat: Numbers, k: float) -> Numbers:
+    return numbers([replace(part, low=part.low * k, high=part.high * k) for part in heat.parts])
 
 
 def with_recorded_heat(facts: dict[str, Fact], deposit: RecordedDeposit, pack: Pack) -> dict[str, Fact]:

@@ -1,19 +1,21 @@
 """The one way from a document to the values of its variables, by the table of variables."""
 
-from collections.abc import Callable, Collection, Mapping
-from functools import cache
+from collections.abc import Callable, Collection, Iterator, Mapping
+from functools import cache, lru_cache
 from operator import attrgetter
 from typing import Any
 
 from anlage.core.catalogue.filler_sizes import size_named
 from anlage.core.codes import Measured
 from anlage.core.codes.facts import Fact
-from anlage.core.document import Dimension
+from anlage.core.document import Dimension, kept_of_parts
+from anlage.core.procedure import Deposit, Pass, Sector, Wps
+from anlage.core.procedure.parts import YesNo
 from anlage.core.ranges import Interval, Range, choices, numbers
 from anlage.core.record import Recorded
 from anlage.core.variables import Stating
 from anlage.data.tables import catalogue, variables
-from anlage.session.judging.derivations import DERIVATIONS, measured
+from anlage.session.judging.derivations import DERIVATIONS, OF_BEADS, measured
 from anlage.session.kinds import kind_of
 
 Source = Callable[[Any, Any], Any]
@@ -40,6 +42,42 @@ def stated_values(document: Any, scope: str, element: Any = None, only: Only = N
 def sets_of(document: Any, scope: str, element: Any = None, only: Only = None) -> dict[str, Range]:
     """Return the sets that a document states."""
     return {name: as_set(value) for name, value in stated_values(document, scope, element, only).items()}
+
+
+def pass_sets(wps: Wps, deposit: Deposit, only: Collection[str]) -> Iterator[tuple[str, Mapping[str, Range]]]:
+    """Yield the id of each pass of a deposit with the sets that it states.
+
+    What other passes have no part in is kept: an edit changes one pass, and each code asks for all.
+    """
+    beads = _of_beads() & frozenset(only)
+    sectors: dict[str, tuple[Sector, ...]] = {}
+    for sector in wps.sectors:
+        sectors[sector.of] = (*sectors.get(sector.of, ()), sector)
+    for each in wps.passes:
+        if each.deposit == deposit.id:
+            own = _own_sets(each, sectors.get(each.id, ()), deposit.waveform, wps.ids)
+            yield each.id, {**own, **sets_of(wps, "pass", each, beads)} if beads else own
+
+
+@kept_of_parts
+def _own_sets(each: Pass, sectors: tuple[Sector, ...], waveform: YesNo | None, ids: int) -> Mapping[str, Range]:
+    """Return the sets of a pass that hang on nothing else of the procedure: it is read from one that has no more."""
+    home = Deposit(id=each.deposit, waveform=waveform)
+    alone = Wps(deposits=(home,), passes=(each,), sectors=sectors, ids=ids)
+    names = {variable for variable, _, _ in _sources("wps", "pass")} - _of_beads()
+    return {name: _the_one(found) for name, found in sets_of(alone, "pass", each, names).items()}
+
+
+@lru_cache(maxsize=4096)
+def _the_one(found: Range) -> Range:
+    """Return always the same of equal sets: passes that state the same are seen to at a glance."""
+    return found
+
+
+@cache
+def _of_beads() -> frozenset[str]:
+    """Return the variables of a pass that hang on where all beads lie."""
+    return frozenset(name for name, where, _ in _sources("wps", "pass") if where.derive in OF_BEADS)
 
 
 def facts_of(document: Any, scope: str, element: Any = None) -> dict[str, Fact]:

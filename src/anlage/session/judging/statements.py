@@ -15,8 +15,8 @@ from anlage.core.procedure import Deposit, Wps
 from anlage.core.ranges import Choices, Interval, Range, choices, numbers
 from anlage.data.tables import catalogue, variables
 from anlage.session.judging.clashes.all_clashes import clashes_of, sentences
-from anlage.session.judging.heat_basis import with_stated_heat
-from anlage.session.judging.mapper import sets_of
+from anlage.session.judging.heat_basis import basis_of, with_stated_heat
+from anlage.session.judging.mapper import pass_sets, sets_of
 from anlage.session.judging.metals import is_known_filler, is_without, metals_of
 
 THICKNESS = "base_metal_thickness_mm"
@@ -143,8 +143,9 @@ def _deposit(wps: Wps, deposit: Deposit, pack: Pack, clashes: Mapping[str, str])
     sets = sets_of(wps, "deposit", deposit, asked)
     if is_known_filler(deposit.filler) and not is_without(deposit.filler):
         sets |= _words(pack.derive.filler_facts(catalogue().filler(deposit.filler or "")))
-    own = [each for each in wps.passes if each.deposit == deposit.id]
-    laid = ((each.id, sets_of(wps, "pass", each, asked)) for each in own)
-    passes = tuple(StatedPass(name, with_stated_heat(each, deposit, pack)) for name, each in laid)
-    roles = frozenset(str(each.role) for each in own) if all(each.role for each in own) else frozenset[str]()
-    return StatedDeposit(deposit.process or "", sets, passes, roles, clashes)
+    basis = basis_of(deposit, pack)
+    passes = tuple(StatedPass(name, with_stated_heat(own, basis)) for name, own in pass_sets(wps, deposit, asked))
+    roles = {each.role for each in wps.passes if each.deposit == deposit.id}
+    return StatedDeposit(
+        deposit.process or "", sets, passes, frozenset() if None in roles else frozenset(map(str, roles)), clashes
+    )
