@@ -25,7 +25,7 @@ from anlage.core.procedure import (
 )
 from anlage.core.procedure.wps import LISTS
 from anlage.core.ranges import Interval
-from anlage.core.record import Pqr, Recorded, RecordedDeposit, Result, WeldedPass
+from anlage.core.record import Piece, Pqr, Recorded, RecordedDeposit, Result, WeldedPass
 from anlage.session.kinds import KINDS, SOURCE
 from anlage.session.leaves.draft import Working, changed_to, complaints, moved, text_in, typed
 from anlage.session.leaves.names import named
@@ -121,10 +121,11 @@ def test_every_field_lies_in_the_document():
         readings=(Reading(id="r1"),), ids=1,
     )  # fmt: skip
     pqr = Pqr(
-        deposits=(RecordedDeposit(id="d1"),), results=(Result(id="r1"),), welded=(WeldedPass(id="w1"),), ids=1
+        deposits=(RecordedDeposit(id="d1"),), results=(Result(id="r1"),), welded=(WeldedPass(id="w1"),),
+        pieces=(Piece(id="t1"),), ids=1,
     )  # fmt: skip
     machine = Machine(readings=(MachineReading(id="r1"),), ids=1)
-    lists = {"results": "r1", "welded": "w1"}
+    lists = {"results": "r1", "welded": "w1", "pieces": "t1"}
     for pattern in fields():
         names = lists | {name: getattr(wps, name)[0].id for name in LISTS if getattr(wps, name, None)}
         kind = pattern.partition("/")[0]

@@ -3,7 +3,9 @@
 import pytest
 from PySide6.QtWidgets import QApplication
 
+from anlage.core.codes.derive import Derivations
 from anlage.core.record import Recorded
+from anlage.session.judging.clashes.all_clashes import clashes_of
 from tests.demo import RECORDS, following
 
 
@@ -316,3 +318,34 @@ def test_what_few_codes_ask_for_is_shown_with_a_code_that_does(proof):
     assert shown("technique/clamp", "declared/thickness_mm", current) == [False, True, False]
     proof.desk.go_to("technique/clamp")
     assert shown("technique/clamp") == [True]
+
+
+def test_a_test_piece_is_added_where_a_code_tells_pieces_apart(proof):
+    place = proof.place
+    assert not place.another.isVisibleTo(place)
+    proof.document.type_text("header/code", "iso-15614-1-l2")
+    proof.settle()
+    assert place.another.isVisibleTo(place)
+    proof.click(place.another)
+    proof.settle()
+    (piece,) = proof.document.value.pieces
+    assert piece.mark == "P2"
+    assert proof.focus() is place.fields[f"pieces/{piece.id}/position"]
+    proof.fill("3G")
+    type_into(proof, f"pieces/{piece.id}/heat_input_kj_mm", "1,8")
+    tested = proof.document.value.results[0].id
+    type_into(proof, f"results/{tested}/piece", "P2")
+    (piece,) = proof.document.value.pieces
+    assert (piece.position, piece.heat_input_kj_mm) == ("3G", 1.8)
+    assert proof.document.value.results[0].piece == "P2"
+    type_into(proof, f"results/{tested}/piece", "P3")
+    proof.settle()
+    assert "the record has no test piece P3" in " ".join(
+        each.text for each in clashes_of(proof.document.value, Derivations())
+    )
+    proof.document.type_text("header/code", "asme-ix")
+    proof.settle()
+    assert place.pieces.isVisibleTo(place), "what is stated stays in sight"
+    proof.click(place.pieces.buttons[piece.id][0])
+    assert proof.document.value.pieces == ()
+    assert not place.another.isVisibleTo(place)

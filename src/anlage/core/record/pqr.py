@@ -43,8 +43,8 @@ from anlage.core.procedure.parts import (
 from anlage.core.ranges import Interval
 
 FORMAT: Final = "anlage-pqr"
-VERSION: Final = 7
-LISTS: Final = ("deposits", "results", "welded")
+VERSION: Final = 8
+LISTS: Final = ("deposits", "results", "welded", "pieces")
 
 
 class Recorded(Part):
@@ -150,14 +150,32 @@ class WeldedPass(Element):
     bead_area_mm2: Positive | None = None
 
 
+class Piece(Element):
+    """One more test piece of a record, welded as the first but for what it states; its heat it has of its own.
+
+    `process` says which deposits its make and heat are of; without one, of all. The heat is in the basis that the
+    deposit's own is recorded in.
+    """
+
+    mark: Text | None = None
+    position: Text | None = None
+    process: Text | None = None
+    filler_make: Text | None = None
+    heat_input_kj_mm: Positive | None = None
+
+
 class Result(Element):
-    """Tests of one kind: how many specimens, which, what was found, and whether they passed."""
+    """Tests of one kind: how many specimens, which, what was found, and whether they passed.
+
+    `piece` is the mark of the test piece that they were cut from; without one, the first.
+    """
 
     kind: Text = ""
     count: Annotated[int, Meta(ge=1, le=1000)] = 1
     specimen: Text | None = None
     found: Text | None = None
     passed: bool | None = None
+    piece: Text | None = None
 
 
 class Override(Part):
@@ -172,7 +190,7 @@ class Pqr(Part):
     """A record. What it proves hangs on its results; `toughness_tested` says no where there are no impact results."""
 
     format: Literal["anlage-pqr"] = FORMAT
-    version: Literal[7] = VERSION
+    version: Literal[8] = VERSION
     header: Header = Header()
     metals: Metals = Metals()
     joint: Joint = Joint()
@@ -184,6 +202,7 @@ class Pqr(Part):
     deposits: tuple[RecordedDeposit, ...] = ()
     welded: tuple[WeldedPass, ...] = ()
     results: tuple[Result, ...] = ()
+    pieces: tuple[Piece, ...] = ()
     toughness_tested: bool | None = None
     override: Override = Override()
     welded_on: Annotated[str, Meta(pattern=r"^\d{4}-\d\d-\d\d$")] | None = None
@@ -204,25 +223,31 @@ def _with_evidence(raw: dict[str, Any]) -> dict[str, Any]:
     return kept | {"override": {"verdict": "rejected" if rejected else None, "by": None, "reason": None}}
 
 
-_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence, 3: as_it_is, 4: as_it_is, 5: as_it_is, 6: as_it_is}
+_MIGRATIONS: Final = {1: with_codes, 2: _with_evidence, 3: as_it_is, 4: as_it_is, 5: as_it_is, 6: as_it_is, 7: as_it_is}
 PQR = DocumentKind(Pqr, FORMAT, VERSION, _MIGRATIONS, mend=lambda raw: mend_ids(raw, LISTS))
 
 
-def with_row(pqr: Pqr, into: Literal["results", "welded"], **stated: object) -> tuple[Pqr, str]:
-    """Return the record with one more result or welded pass at the end, and the new id.
+Rows = Literal["results", "welded", "pieces"]
+_ROWS: Final[dict[str, tuple[str, type[Element]]]] = {
+    "results": ("r", Result), "welded": ("w", WeldedPass), "pieces": ("t", Piece),
+}  # fmt: skip
+
+
+def with_row(pqr: Pqr, into: Rows, **stated: object) -> tuple[Pqr, str]:
+    """Return the record with one more result, welded pass or test piece at the end, and the new id.
 
     Raises
     ------
     InputError : a stated value cannot be of its field
     """
-    letter, kind = ("r", Result) if into == "results" else ("w", WeldedPass)
+    letter, kind = _ROWS[into]
     element_id, ids = next_id(letter, pqr.ids)
     element = kind.stated(id=element_id, **stated)
     return with_(pqr, **{into: (*getattr(pqr, into), element), "ids": ids}), element_id
 
 
-def without_row(pqr: Pqr, of: Literal["results", "welded"], element_id: str) -> Pqr:
-    """Return the record without a result or welded pass; the very same one when there is none of that id."""
+def without_row(pqr: Pqr, of: Rows, element_id: str) -> Pqr:
+    """Return the record without a result, welded pass or piece; the very same one when there is none of that id."""
     return with_(pqr, **{of: tuple(each for each in getattr(pqr, of) if each.id != element_id)})
 
 

@@ -9,6 +9,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.procedure import Header
 from anlage.data.code_packs import code_pack
 from anlage.data.tables import variables
+from anlage.session.judging.pieces import is_told_apart
 
 # Leaves that few codes ask for: whoever works by others need not see them.
 OF_FEW = frozenset((
@@ -23,12 +24,23 @@ def asked_leaves(header: Header) -> frozenset[str]:
         return OF_FEW
     found: set[str] = set()
     for code in header.codes:
-        try:
-            pack = code_pack(code.partition(":")[0].strip().lower())
-        except AnlageError:
+        pack = _pack_of(code)
+        if pack is None:
             return OF_FEW
         found |= _of_pack(pack.code)
     return frozenset(found)
+
+
+def reads_pieces(header: Header) -> bool:
+    """Return whether a code of a document tells the test pieces of a record apart."""
+    return any(pack is not None and is_told_apart(pack) for pack in map(_pack_of, header.codes))
+
+
+def _pack_of(code: str) -> Pack | None:
+    try:
+        return code_pack(code.partition(":")[0].strip().lower())
+    except AnlageError:
+        return None
 
 
 @cache

@@ -1,7 +1,8 @@
 """Coupons stated by hand or taken from a record: their facts, with all that follows from names and numbers."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from pkgutil import resolve_name
+from types import MappingProxyType
 
 from msgspec import Struct, field
 
@@ -22,6 +23,22 @@ from anlage.session.leaves.gases import co2_percent, gas_symbol
 from anlage.session.leaves.iso_numbers import iso_number
 
 HEAT = "heat_input_kj_mm"
+IMPACT, HARDNESS = "impact", "hardness"
+
+
+class OfKind(Struct, frozen=True):
+    """The facts that say of a kind of test where the piece was welded that it was cut from, and how hot."""
+
+    position: str
+    heat: str
+
+
+OF_KIND: Mapping[str, OfKind] = MappingProxyType({
+    IMPACT: OfKind("impact_position", "impact_heat_kj_mm"),
+    HARDNESS: OfKind("hardness_position", "hardness_heat_kj_mm"),
+})  # fmt: skip
+HEATS = (HEAT, *(each.heat for each in OF_KIND.values()))
+POSITIONS = ("position", *(each.position for each in OF_KIND.values()))
 MAKES = ("flux", "filler_make")  # trade names: case and blanks do not count
 
 
@@ -44,7 +61,10 @@ class StatedCouponDeposit(Struct, frozen=True, kw_only=True):
 
 
 class StatedCoupon(Struct, frozen=True, kw_only=True):
-    """A coupon as stated by hand; `metals` are names of the catalogue or groups, `facts` are of the joint."""
+    """A coupon as stated by hand; `metals` are names of the catalogue or groups, `facts` are of the joint.
+
+    `is_alone` says that all tests are of the one piece that it describes.
+    """
 
     thickness_mm: float | None
     deposits: tuple[StatedCouponDeposit, ...]
@@ -52,6 +72,7 @@ class StatedCoupon(Struct, frozen=True, kw_only=True):
     metals: tuple[MetalGroup, ...] = ()
     pwht: str | None = None
     pwht_temperature_c: Interval | None = None
+    is_alone: bool = True
     facts: Mapping[str, Fact] = field(default_factory=dict)
 
 
@@ -73,13 +94,9 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
     if coupon.thickness_mm is not None:
         joint["base_metal_thickness_mm"] = coupon.thickness_mm
     notices: list[Notice] = []
-    if "position" in derive.words and (position := joint.pop("position", None)):
-        joint |= _in_words(derive, position, joint.get("progression"))
+    _put_positions_in_words(joint, derive)
     if coupon.metals:
         joint |= _metal_facts(coupon, derive, demand.units)
-        known = [metal.yield_mpa for metal in coupon.metals if metal.yield_mpa is not None]
-        if len(known) == len(coupon.metals):
-            joint.setdefault("highest_yield_mpa", max(known))
     joint |= derive.class_facts(joint, demand.units)
     if coupon.pwht_temperature_c:
         notices += _heat_treatment(joint, coupon, derive)
@@ -90,6 +107,8 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
         joint |= {name: form for name in ("groove_form", "groove_type") if form and name not in joint}
         joint.setdefault("coupon_weld", "fillet" if joint["joint_type"] == "fillet" else "groove")
     deposits = tuple(_deposit_facts(deposit, derive) for deposit in coupon.deposits)
+    if coupon.is_alone:
+        _with_one_piece(joint, deposits)
     for stated, facts in zip(coupon.deposits, deposits, strict=True):
         notices += _clashes(stated, facts, derive)
     notices += [notice for deposit in coupon.deposits for notice in _filler_notices(deposit)]
@@ -99,16 +118,39 @@ def coupon_facts(coupon: StatedCoupon, demand: Demand, derive: Derivations) -> t
     return CouponFacts(joint, deposits), tuple(notices)
 
 
+def _with_one_piece(joint: dict[str, Fact], deposits: Iterable[dict[str, Fact]]) -> None:
+    """State of every test what the one piece says that all were cut from."""
+    joint["pieces_apart"] = "no"
+    for names in OF_KIND.values():
+        if "position" in joint:
+            joint[names.position] = joint["position"]
+        for facts in deposits:
+            if HEAT in facts:
+                facts[names.heat] = facts[HEAT]
+    for facts in deposits:
+        if "filler_make" in facts:
+            facts["shown_makes"] = facts["filler_make"]
+
+
+def make_words(name: str | None) -> str | None:
+    """Return a trade name as it is compared: case and blanks do not count."""
+    return " ".join((name or "").casefold().split()) or None
+
+
 def _form_of(kind: str) -> str:
     """Return how the edges of a preparation are cut, "" where it is none; its kinds are loaded by who asks for them."""
     make = resolve_name("anlage.core.joint.kinds:MAKES").get(kind)
     return str(make.form) if make else ""
 
 
-def _in_words(derive: Derivations, position: Fact, way: Fact | None) -> dict[str, Fact]:
+def _put_positions_in_words(joint: dict[str, Fact], derive: Derivations) -> None:
+    """Say positions in the words that a code has for them; what it has no word for is not recorded."""
+    way = joint.get("progression")
     ways = tokens_of(way) if isinstance(way, str | frozenset) else frozenset[str]()
-    told = derive.in_words_of_the_code("position", tokens_of(position), ways)
-    return {"position": told} if told else {}
+    for name in POSITIONS if "position" in derive.words else ():
+        position = joint.pop(name, None)
+        if position and (told := derive.in_words_of_the_code("position", tokens_of(position), ways)):
+            joint[name] = told
 
 
 def _metal_facts(coupon: StatedCoupon, derive: Derivations, units: System) -> dict[str, Fact]:
@@ -118,6 +160,9 @@ def _metal_facts(coupon: StatedCoupon, derive: Derivations, units: System) -> di
         for each in (coupon.thickness_mm, coupon.other_thickness_mm or coupon.thickness_mm)
     ]
     facts = derive.metal_facts(coupon.metals[0], coupon.metals[-1], Sides(spans[0], spans[1], units))
+    known = [metal.yield_mpa for metal in coupon.metals if metal.yield_mpa is not None]
+    if len(known) == len(coupon.metals) and "highest_yield_mpa" not in coupon.facts:
+        facts["highest_yield_mpa"] = max(known)
     open_pairs = {row.variable for row in derive.rows if row.form == "pair" and row.listed}
     return {name: each for name, each in facts.items() if not (name in open_pairs and isinstance(each, frozenset))}
 

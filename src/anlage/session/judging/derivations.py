@@ -15,7 +15,7 @@ from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded, RecordedDeposit, WeldedPass
 from anlage.data.tables import processes
 from anlage.session.judging import drawn
-from anlage.session.judging.coupons import MAKES
+from anlage.session.judging.coupons import MAKES, make_words
 from anlage.session.judging.results import toughness_tested, way_of_bends
 from anlage.session.leaves.gases import GASES, co2_percent, gas_symbol, gas_tokens
 from anlage.session.leaves.iso_numbers import iso_number
@@ -51,7 +51,7 @@ def _recorded_gas(leaf: str) -> Callable[[Pqr, RecordedDeposit], str | None]:
 
 def _make(leaf: str) -> Callable[[Any, Any], str | None]:
     """Return what reads a trade name: case and blanks do not count."""
-    return lambda _document, deposit: " ".join((getattr(deposit, leaf) or "").casefold().split()) or None
+    return lambda _document, deposit: make_words(getattr(deposit, leaf))
 
 
 def _filler_present(_document: Any, deposit: Deposit | RecordedDeposit) -> str | None:

@@ -15,6 +15,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.record import Pqr
 from anlage.session.judging.clashes.clash import is_day
 from anlage.session.judging.editions import SHIPPED, Codes
+from anlage.session.judging.pieces import as_read_by
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.results import kind_of_test, passed_of
 
@@ -43,7 +44,7 @@ def evidence_of(pqr: Pqr, pack: Pack, coupon: Coupon) -> Evidence:
     pack : the code that something is to rest on
     coupon : the record as the code sees it
     """
-    return _by_code(pqr, pack) or _overridden(pqr) or _by_results(pqr, pack, coupon)
+    return _by_code(pqr, pack) or _overridden(pqr) or _by_results(as_read_by(pqr, pack), pack, coupon)
 
 
 def evidence_of_document(pqr: Pqr, codes: Codes = SHIPPED) -> Evidence:

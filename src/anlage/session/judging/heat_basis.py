@@ -54,6 +54,14 @@ def with_recorded_heat(facts: dict[str, Fact], deposit: RecordedDeposit, pack: P
     return kept if found is None else kept | {HEAT: found}
 
 
+def heat_in_basis(heat: float, deposit: RecordedDeposit, pack: Pack) -> float | None:
+    """Return a heat that is written in the basis of a deposit in that of a code; `None` where that cannot be told."""
+    if deposit.heat_input_basis == pack.basis:
+        return heat
+    k = _efficiency(deposit)
+    return None if k is None or deposit.heat_input_basis == "heat_input" else heat * k
+
+
 def _efficiency(deposit: Deposit | RecordedDeposit) -> float | None:
     row = efficiency_of(deposit.process, deposit.filler, deposit.shielding_gas)
     return row.k if row else None

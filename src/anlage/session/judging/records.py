@@ -10,6 +10,7 @@ from anlage.session.judging.coupons import StatedCoupon, StatedCouponDeposit, co
 from anlage.session.judging.heat_basis import with_recorded_heat
 from anlage.session.judging.mapper import facts_of
 from anlage.session.judging.metals import is_known_filler, metals_of
+from anlage.session.judging.pieces import as_read_by, of_a_deposit, of_the_joint
 from anlage.session.judging.results import passed_of, toughness_tested
 
 
@@ -22,14 +23,22 @@ def coupon_of(pqr: Pqr, pack: Pack) -> Coupon:
     ------
     InputError : the deposits exceed the coupon's thickness
     """
+    pqr = as_read_by(pqr, pack)
+    own_facts = [with_recorded_heat(facts_of(pqr, "deposit", each), each, pack) for each in pqr.deposits]
+    if pqr.pieces:
+        joint_of_pieces = of_the_joint(pqr, own_facts, pack)
+        own_facts = [
+            facts | of_a_deposit(pqr, each, facts, pack) for each, facts in zip(pqr.deposits, own_facts, strict=True)
+        ]
     stated = StatedCoupon(
         thickness_mm=pqr.joint.thickness_mm,
         other_thickness_mm=pqr.joint.other_thickness_mm,
-        deposits=tuple(_deposit(pqr, each, pack) for each in pqr.deposits),
+        deposits=tuple(_deposit(each, facts) for each, facts in zip(pqr.deposits, own_facts, strict=True)),
         metals=metals_of(pqr.metals),
         pwht=pqr.pwht.kind,
         pwht_temperature_c=pqr.pwht.temperature_c,
-        facts=facts_of(pqr, "joint"),
+        is_alone=not pqr.pieces,
+        facts=facts_of(pqr, "joint") | (joint_of_pieces if pqr.pieces else {}),
     )
     found, _ = coupon_facts(stated, Demand(units=pqr.header.units), pack.derive)
     clashes = clashes_of(pqr, pack.derive)
@@ -50,10 +59,10 @@ def _without(facts: Mapping[str, Fact], clashes: Mapping[str, str]) -> dict[str,
     return {name: fact for name, fact in facts.items() if name not in clashes}
 
 
-def _deposit(pqr: Pqr, deposit: RecordedDeposit, pack: Pack) -> StatedCouponDeposit:
+def _deposit(deposit: RecordedDeposit, facts: Mapping[str, Fact]) -> StatedCouponDeposit:
     return StatedCouponDeposit(
         process=deposit.process or "",
         filler=deposit.filler if is_known_filler(deposit.filler) else None,
         analysis=deposit.deposit_analysis_percent,
-        facts=with_recorded_heat(facts_of(pqr, "deposit", deposit), deposit, pack),
+        facts=facts,
     )

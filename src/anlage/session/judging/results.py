@@ -15,6 +15,11 @@ def kind_of_test(text: str) -> str:
         return text.strip()
 
 
+def mark_of(text: str | None) -> str:
+    """Return a mark as it is compared: case and blanks do not count."""
+    return "".join((text or "").casefold().split())
+
+
 def passed_of(pqr: Pqr) -> Counter[str]:
     """Return how many specimens of each kind passed."""
     found: Counter[str] = Counter()

@@ -12,7 +12,7 @@ from anlage.core.results import Notice, Source
 from anlage.core.variables import spoken
 from anlage.data.tables import catalogue
 from anlage.session.judging.coupons import (
-    HEAT,
+    HEATS,
     CouponFacts,
     StatedCoupon,
     StatedCouponDeposit,
@@ -80,12 +80,12 @@ def what_if(code: str, coupon: StatedCoupon, demand: Demand, codes: Codes = SHIP
 
 def _in_heat_input(stated: StatedCouponDeposit, facts: dict[str, Fact]) -> dict[str, Fact]:
     """Return the facts of a deposit with the energy that was worked out as heat input; what is stated is that."""
-    own = facts.get(HEAT)
-    if stated.heat_input_kj_mm is not None or not isinstance(own, Measured):
+    if stated.heat_input_kj_mm is not None:
         return facts
     row = efficiency_of(stated.process, stated.filler, stated.gas)
-    kept = {name: each for name, each in facts.items() if name != HEAT}
-    return kept if row is None or row.k is None else kept | {HEAT: own.times(row.k)}
+    heats = {name: own for name in HEATS if isinstance(own := facts.get(name), Measured)}
+    kept = {name: each for name, each in facts.items() if name not in heats}
+    return kept if row is None or row.k is None else kept | {name: own.times(row.k) for name, own in heats.items()}
 
 
 def _is_asked_for(fact: str, pack: Pack, coupon: Coupon, demand: Demand) -> bool:

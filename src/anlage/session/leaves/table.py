@@ -25,7 +25,7 @@ PARTS = ("minus", "plus", "least", "mean", "most")
 RECORDED = ("least", "mean", "most")
 ENDS = ("low", "high")
 LISTS = (
-    "deposits", "passes", "members", "tacks", "stations", "sectors", "readings", "results", "welded",
+    "deposits", "passes", "members", "tacks", "stations", "sectors", "readings", "results", "welded", "pieces",
 )  # fmt: skip
 
 

@@ -13,7 +13,7 @@ from anlage.session.leaves.text import leaf_value, shown
 
 WORDS = {"passes": "Pass", "deposits": "Deposit", "hold_points": "Hold point", "members": "Member", "tacks": "Tack",
          "stations": "Station", "sectors": "Sector", "readings": "Reading", "results": "Test",
-         "welded": "Pass as read"}  # fmt: skip
+         "welded": "Pass as read", "pieces": "Test piece"}  # fmt: skip
 
 
 def differences(left: Any, right: Any, system: System) -> tuple[Difference, ...]:

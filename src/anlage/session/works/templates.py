@@ -19,8 +19,8 @@ READ = ("current_a", "voltage_v", "travel_speed_mm_min", "heat_input_kj_mm", "wi
         "parallel_angle_deg")  # fmt: skip
 TIMED = {"root_to_second_min": None, "second_to_rest_min": None}
 FOUND = {
-    "preheat_least_c": None, "interpass_most_c": None, "welded": (), "results": (), "toughness_tested": None,
-    "override": Override(), "welded_on": None, "welder": None, "laboratory": None,
+    "preheat_least_c": None, "interpass_most_c": None, "welded": (), "results": (), "pieces": (),
+    "toughness_tested": None, "override": Override(), "welded_on": None, "welder": None, "laboratory": None,
 }  # fmt: skip
 
 

@@ -1,6 +1,7 @@
 """What a record can say twice."""
 
 import math
+from collections import Counter
 from collections.abc import Iterator
 
 from anlage.core.heat import arc_energy
@@ -11,8 +12,14 @@ from anlage.core.record import Pqr, Recorded, RecordedDeposit
 from anlage.data.tables import unit_table
 from anlage.session.judging.clashes.clash import NEAR, Check, Clash, Said, holds, is_day, slack
 from anlage.session.judging.clashes.declared import declared_around
-from anlage.session.judging.results import kind_of_test
+from anlage.session.judging.coupons import OF_KIND
+from anlage.session.judging.results import kind_of_test, mark_of
 from anlage.session.leaves.table import field_of
+
+OF_PIECES = frozenset((
+    "position", "heat_input_kj_mm", "filler_make", "shown_makes", "pieces_apart",
+    *(name for each in OF_KIND.values() for name in (each.position, each.heat)),
+))  # fmt: skip
 
 
 def _recorded_energy(said: Said) -> Iterator[Clash]:
@@ -102,6 +109,18 @@ def _impact_results(said: Said) -> Iterator[Clash]:
         yield Clash(leaves, frozenset(), "impact tests are listed, but it is said that there are none")
 
 
+def _pieces(said: Said) -> Iterator[Clash]:
+    """Yield a mark that two test pieces have, and tests of a piece that the record does not have."""
+    pqr: Pqr = said.document
+    marks = Counter(mark for each in pqr.pieces if (mark := mark_of(each.mark)))
+    for each in pqr.pieces:
+        if marks[mark_of(each.mark)] > 1:
+            yield Clash((f"pieces/{each.id}/mark",), OF_PIECES, f"two test pieces are marked {each.mark}")
+    for test in pqr.results:
+        if (mark := mark_of(test.piece)) and mark not in marks:
+            yield Clash((f"results/{test.id}/piece",), OF_PIECES, f"the record has no test piece {test.piece}")
+
+
 def _days(said: Said) -> Iterator[Clash]:
     day = said.document.welded_on
     if day and not is_day(day):
@@ -115,6 +134,7 @@ OF_PQR: tuple[Check, ...] = (
     _runs_of_coupon,
     _deposits_of_coupon,
     _impact_results,
+    _pieces,
     _days,
     declared_around,
 )

@@ -34,7 +34,9 @@ CARD_OF = {
     "SMAW": (("filler_make",),),
 }  # fmt: skip
 AGAINST = (("override/verdict", "override/by"), ("override/reason",))
-RESULTS = (("kind", 132), ("count", 48), ("specimen", 70), ("found", 116), ("passed", 80))
+RESULTS = (("kind", 148), ("count", 48), ("specimen", 70), ("found", 116), ("passed", 80))
+RESULTS_OF_PIECES = (("kind", 148), ("count", 40), ("piece", 44), ("specimen", 62), ("found", 90), ("passed", 80))
+PIECES = (("mark", 56), ("position", 70), ("process", 84), ("filler_make", 130), ("heat_input_kj_mm", 64))
 MEASURED = ("current_a", "voltage_v", "travel_speed_mm_min", "wire_speed_mm_min")
 # What is read of a pass: by volts and amps, or what a source of controlled waveform shows.
 WELDED = {
@@ -50,6 +52,7 @@ LEAVES = (
     *dict.fromkeys(f"deposits/*/{name}" for lines in CARD_OF.values() for line in lines for name in line),
     *(f"deposits/*/{name}/*" for name in MEASURED),
     *(path for line in AGAINST for path in line),
-    *(f"results/*/{name}" for name, _ in RESULTS),
+    *(f"results/*/{name}" for name, _ in RESULTS_OF_PIECES),
+    *(f"pieces/*/{name}" for name, _ in PIECES),
     *(f"welded/*/{name}" for name in dict.fromkeys(name for columns in WELDED.values() for name, _ in columns)),
 )

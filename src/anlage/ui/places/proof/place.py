@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from functools import partial
-from typing import Literal
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
@@ -16,8 +15,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.core.record import Pqr, with_recorded_deposit, with_row, without_recorded_deposit, without_row
-from anlage.session.judging.asked_leaves import OF_FEW, asked_leaves
+from anlage.core.record import Pqr, Rows, with_recorded_deposit, with_row, without_recorded_deposit, without_row
+from anlage.session.judging.asked_leaves import OF_FEW, asked_leaves, reads_pieces
 from anlage.session.judging.evidence import evidence_of_document
 from anlage.session.judging.groups import filler_words, metal_words
 from anlage.session.leaves.table import RECORDED, field_of
@@ -29,7 +28,17 @@ from anlage.ui.kit.look import font
 from anlage.ui.kit.place import Desk, Place
 from anlage.ui.kit.scrolling import show_in
 from anlage.ui.places.proof.bought_ladder import LADDER_PX, LEAST_LADDER_PX, BoughtLadder
-from anlage.ui.places.proof.leaves import AGAINST, CARD, CARD_OF, LINES, MEASURED, RESULTS, WELDED
+from anlage.ui.places.proof.leaves import (
+    AGAINST,
+    CARD,
+    CARD_OF,
+    LINES,
+    MEASURED,
+    PIECES,
+    RESULTS,
+    RESULTS_OF_PIECES,
+    WELDED,
+)
 from anlage.ui.places.proof.record_guard import RecordGuard
 
 METALS = ("metals/one/name", "metals/other/name")
@@ -55,9 +64,13 @@ class ProofPlace(Place):
         self.add.clicked.connect(self.add_deposit)
         self.state = QLabel()
         self.state.setWordWrap(True)
-        self.results = ElementRows(document, "results", RESULTS, (("Remove", partial(self._remove, "results")),))
-        self.more = QPushButton("Add a test")
+        deeds = ("Remove", partial(self._remove, "results"))
+        self._tests = tuple(ElementRows(document, "results", each, (deeds,)) for each in (RESULTS, RESULTS_OF_PIECES))
+        self.pieces = ElementRows(document, "pieces", PIECES, (("Remove", partial(self._remove, "pieces")),))
+        self.more, self.another = QPushButton("Add a test"), QPushButton("Add a test piece")
+        self.another.setToolTip("One more piece of this record: other position, heat or make; its tests name its mark")
         self.more.clicked.connect(self.add_result)
+        self.another.clicked.connect(self.add_piece)
         self._column = QVBoxLayout(self.form)
         self._column.setContentsMargins(0, 0, 12, 0)
         grid = QGridLayout()
@@ -76,6 +89,11 @@ class ProofPlace(Place):
         document.reader.units_changed.connect(self.buys.refresh)
         self.refresh()
 
+    @property
+    def results(self) -> ElementRows:
+        """The rows of tests; with the piece that each was cut from, where there are several."""
+        return self._tests[bool(self.document.value.pieces)]
+
     def _on_opened(self) -> None:
         self.refresh()
         self.fields["header/title"].setFocus(Qt.FocusReason.OtherFocusReason)
@@ -89,8 +107,15 @@ class ProofPlace(Place):
                 field.setReadOnly(not can_write)
             else:
                 field.setEnabled(can_write)
-        rows = (each for kind in (self.results, *self.welded.values()) for each in kind.buttons.values())
-        for button in (self.add, self.more, *self._card_buttons(), *(button for row in rows for button in row)):
+        kinds = (self.results, self.pieces, *self.welded.values())
+        rows = (each for kind in kinds for each in kind.buttons.values())
+        for button in (
+            self.add,
+            self.more,
+            self.another,
+            *self._card_buttons(),
+            *(button for row in rows for button in row),
+        ):
             button.setEnabled(can_write)
 
     def _edit(self, value: Pqr, text: str) -> bool:
@@ -132,7 +157,11 @@ class ProofPlace(Place):
             against.setColumnStretch(column, 1)
         for place, paths in enumerate(AGAINST):
             self._line(against, 2 * place, paths, self)
-        for title, widgets in (("Tests", (self.state, self.results, self.more)), ("A verdict against the tests", ())):
+        buttons = QHBoxLayout()
+        buttons.addWidget(self.more)
+        buttons.addWidget(self.another)
+        buttons.addStretch(1)
+        for title, widgets in (("Tests", (self.state, self.pieces, *self._tests)), ("A verdict against the tests", ())):
             head = QLabel(title)
             head.setFont(font("title", strong=True))
             self._column.addSpacing(8)
@@ -140,6 +169,8 @@ class ProofPlace(Place):
             for widget in widgets:
                 side = Qt.AlignmentFlag.AlignLeft if widget is not self.state else Qt.AlignmentFlag(0)
                 self._column.addWidget(widget, 0, side)
+            if widgets:
+                self._column.addLayout(buttons)
         self._column.addLayout(against)
 
     def _line(self, grid: QGridLayout, row: int, paths: Sequence[str], owner: QWidget) -> None:
@@ -217,7 +248,11 @@ class ProofPlace(Place):
             ids = [each.id for each in self.document.value.welded if each.deposit == deposit_id]
             rows.show_elements(ids if is_shown else [])
             rows.setVisible(is_shown)
-        self.results.show_elements([each.id for each in self.document.value.results])
+        for rows in self._tests:
+            rows.show_elements([each.id for each in self.document.value.results] if rows is self.results else [])
+            rows.setVisible(rows is self.results)
+        self.pieces.show_elements([each.id for each in self.document.value.pieces])
+        self.another.setVisible(bool(self.document.value.pieces) or reads_pieces(self.document.value.header))
         self._show_guard()
         self._show_asked()
         self._show_words()
@@ -229,7 +264,7 @@ class ProofPlace(Place):
     @property
     def fields(self) -> dict[str, LeafField | ChoiceField]:
         """Every field that is shown, by its leaf."""
-        rows = (self.results, *self.welded.values())
+        rows = (self.results, self.pieces, *self.welded.values())
         return {**self._own, **{path: field for each in rows for path, field in each.fields.items()}}
 
     def _card(self, deposit_id: str) -> QFrame:
@@ -289,13 +324,20 @@ class ProofPlace(Place):
         if self._edit(pqr, "Add a test"):
             self.go_to(f"results/{own}/kind")
 
+    def add_piece(self) -> None:
+        """Add a test piece, and put the keyboard at its position."""
+        count = len(self.document.value.pieces) + 2
+        pqr, own = with_row(self.document.value, "pieces", mark=f"P{count}")
+        if self._edit(pqr, "Add a test piece"):
+            self.go_to(f"pieces/{own}/position")
+
     def add_welded(self, deposit_id: str) -> None:
         """Add a pass as read to a deposit, and put the keyboard at the first that is read of it."""
         pqr, own = with_row(self.document.value, "welded", deposit=deposit_id)
         if self._edit(pqr, "Add a pass as read"):
             self.go_to(next(path for path in self.fields if path.startswith(f"welded/{own}/")))
 
-    def _remove(self, of: Literal["results", "welded"], element_id: str) -> None:
+    def _remove(self, of: Rows, element_id: str) -> None:
         self._edit(without_row(self.document.value, of, element_id), "Remove a row")
 
     def remove_deposit(self, deposit_id: str) -> None:
