@@ -10,7 +10,6 @@ from msgspec import Struct
 from anlage.cli.demands import KEYS, with_demands
 from anlage.cli.parsing import DEMANDS, DOCUMENT, add_codes, add_records, add_words, add_works
 from anlage.core.codes import Judgement, Pack, Rung, worst
-from anlage.core.document import with_at
 from anlage.core.errors import InputError
 from anlage.core.machine import Calibrated
 from anlage.core.procedure import WPS, Wps
@@ -67,14 +66,13 @@ def check_answer(name: str, asked: Asked) -> Answer:
     codes = codes_of_file(works)
     judge = Assessor(records_for(found, asked.records), codes)
     judged, notices = [], []
-    for code in dict.fromkeys(asked.codes or [wps.header.code or ""]):
-        by_code = with_at(wps, "header/codes", (code,)) if asked.codes else wps
-        proof = judge.assess(by_code)
+    named = tuple(dict.fromkeys(asked.codes or wps.header.codes))
+    for proof in [judge.by_one(wps, code) for code in named] or [judge.assess(wps)]:
         if proof.judgement is None:
             raise InputError(proof.missing, where=wps.header.number or name, mend="state it in the procedure")
-        pack, edition = codes.edition_of(str(by_code.header.code))
-        own = code.strip().lower() if len(asked.codes) > 1 else pack.code
-        judged.append(Judged(own, edition, pack.source, proof.judgement, lines(by_code, proof, wps.header.units)))
+        pack, edition = codes.edition_of(proof.code)
+        own = proof.code.strip().lower() if len(named) > 1 else pack.code
+        judged.append(Judged(own, edition, pack.source, proof.judgement, lines(wps, proof, wps.header.units)))
         notices += _notices(judge, pack, proof)
     verdict = worst(each.judgement.verdict for each in judged)
     if wps.proposed:

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
-from anlage.cli.parsing import CODE, DOCUMENT, add_json, add_records, add_works
+from anlage.cli.parsing import DOCUMENT, add_codes, add_json, add_records, add_works
 from anlage.core.document import with_at
 from anlage.core.procedure import WPS, Wps
 from anlage.core.results import Notice, Source
@@ -26,7 +26,7 @@ ASKS = {
 NOT_STATED = "not stated"
 
 
-def diff_answer(names: Sequence[str], records: Sequence[str], code: str | None, works: str = "") -> Answer:
+def diff_answer(names: Sequence[str], records: Sequence[str], named: Sequence[str], works: str = "") -> Answer:
     """Return what differs between two procedures and what it costs.
 
     Raises
@@ -35,20 +35,23 @@ def diff_answer(names: Sequence[str], records: Sequence[str], code: str | None, 
     InputError : one of them names no code, or cannot be judged
     """
     found = [find_document(name, WPS) for name in names]
-    one, other = (_by(each.value, code) for each in found)
+    one, other = (_by(each.value, named) for each in found)
     codes = codes_of_file(Path(works) if works else found[1].works or found[0].works)
     judge = Assessor(records_for(found[1], records) or records_for(found[0], records), codes)
     changes = changes_between(one, other, judge.assess)
-    pack, edition = codes.edition_of(str(other.header.code))
+    packs = [codes.edition_of(code) for code in other.header.codes]
     units = other.header.units
     leaves = differences(one, other, units)
     notices = [Notice("record.refused", "pqr", str(fault)) for fault in judge.refused.values()]
-    if not judge.records(pack) and not pack.details:
+    if not any(judge.records(pack) or pack.details for pack, _ in packs):
         notices.append(Notice("record.none", "pqr", "no record was given, and every variable rests on one"))
     values = {
         "before": one.header.number,
         "after": other.header.number,
-        "codes": {pack.code: {"edition": edition, "variables": {each.id: _values(each) for each in changes}}},
+        "codes": {
+            pack.code: {"edition": edition, "variables": {e.id: _values(e) for e in changes if e.code == pack.code}}
+            for pack, edition in packs
+        },
         "leaves": [{"leaf": each.label, "before": each.left, "after": each.right} for each in leaves],
     }
     counts = Counter[str](each.consequence for each in changes)
@@ -56,15 +59,16 @@ def diff_answer(names: Sequence[str], records: Sequence[str], code: str | None, 
     table = [(f"{one.header.number or names[0]} to {other.header.number or names[1]}", head)]
     for each in changes:
         said = f"{_said(each.before, each, units)} to {_said(each.after, each, units)}: {ASKS[each.consequence]}"
-        table.append((f"  {each.id}", f"{said} ({each.clause})" if each.clause else said))
+        by = f" by {each.code}" if len(packs) > 1 else ""
+        table.append((f"  {each.id}{by}", f"{said} ({each.clause})" if each.clause else said))
     table += [(f"  {each.label}", f"{each.left} to {each.right}") for each in leaves]
-    sources = [Source("rules", f"{pack.source}, edition {edition}", "M")]
+    sources = [Source("rules", f"{pack.source}, edition {edition}", "M") for pack, edition in packs]
     asks = counts["requalify"] + counts["unproven"]
     return Answer(values, table, sources, notices, status=1 if asks else 0)
 
 
-def _by(wps: Wps, code: str | None) -> Wps:
-    return wps if code is None else with_at(wps, "header/codes", (code,))
+def _by(wps: Wps, codes: Sequence[str]) -> Wps:
+    return with_at(wps, "header/codes", tuple(dict.fromkeys(codes))) if codes else wps
 
 
 def _values(each: VariableChange) -> dict[str, Any]:
@@ -86,7 +90,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("documents", metavar="WPS", nargs=2, help=f"before and after: {DOCUMENT}")
     add_records(parser)
     add_works(parser)
-    parser.add_argument("--code", help=CODE)
+    add_codes(parser, needed=False)
     add_json(parser)
 
 

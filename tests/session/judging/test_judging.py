@@ -175,7 +175,6 @@ def test_a_record_that_contradicts_itself_is_left_out_and_told(asme):
     [
         ({"header/codes": ()}, "no code is stated"),
         ({"header/codes": ("asme-xx",)}, "no asme-xx"),
-        ({"header/codes": ("asme-ix", "yard-code")}, "2 codes are named, and one can be judged by"),
         ({"passes": (), "deposits": ()}, "no deposit with a process is stated"),
         ({"deposits/d2/process": None}, "no deposit with a process is stated"),
     ],

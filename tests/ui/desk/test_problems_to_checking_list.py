@@ -37,7 +37,7 @@ def test_from_three_problems_to_a_checked_rule_and_a_checking_list(demo, tmp_pat
     assert demo.desk.assessment().judgement.supports == (("OST-R-03",), ("OST-R-03",))
 
     line = next(each for each in demo.place.model.lines if each.rung.variable == "preheat_c")
-    demo.place.ladder.setCurrentIndex(demo.place.model.index(demo.place.model.row_of(line.rung.id)))
+    demo.place.ladder.setCurrentIndex(demo.place.model.index(demo.place.model.row_of(line.rung.key)))
     demo.place.panel.rule_button.setFocus()
     demo.press("Space")  # read the rule
     demo.settle()

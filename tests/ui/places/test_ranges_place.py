@@ -98,7 +98,7 @@ def test_next_problem_goes_round(ranges):
 
 def test_the_chosen_rung_stays_chosen_while_others_come_and_go(ranges):
     place = ranges.place
-    row = place.model.row_of("preheat_c")
+    row = place.model.row_of("preheat_c asme-ix")
     place.ladder.setCurrentIndex(place.model.index(row))
     ranges.document.type_text("technique/peening", "none")
     ranges.press("Alt+R")
@@ -109,12 +109,12 @@ def test_the_chosen_rung_stays_chosen_while_others_come_and_go(ranges):
 def test_a_rung_leads_to_where_its_leaf_has_its_home(ranges):
     place = ranges.place
     for variable, at_home in (("root_opening_mm", "joint"), ("amps.GTAW", "passes"), ("f_number.GTAW", "passes")):
-        row = place.model.row_of(variable)
+        row = place.model.row_of(f"{variable} asme-ix")
         place.ladder.setCurrentIndex(place.model.index(row))
         ranges.click(place.panel.home)
         assert ranges.desk.place == at_home
         ranges.press("Alt+R")
-    place.ladder.setCurrentIndex(place.model.index(place.model.row_of("base_metal_thickness_mm")))
+    place.ladder.setCurrentIndex(place.model.index(place.model.row_of("base_metal_thickness_mm asme-ix")))
     ranges.click(place.panel.home)
     assert ranges.focus() is ranges.place.fields["range/thickness_mm"]
 
@@ -255,33 +255,33 @@ def test_problems_stand_apart_from_the_categories_and_each_rung_once(ranges):
 
 def test_sections_fold_by_key_and_stay_folded_while_others_are_mended(ranges):
     place = ranges.place
-    row = place.model.row_of("p_number")
+    row = place.model.row_of("p_number asme-ix")
     place.ladder.setCurrentIndex(place.model.index(row))
     ranges.press("Left")
-    assert place.model.row_of("p_number") == -1
+    assert place.model.row_of("p_number asme-ix") == -1
     assert place.ladder.currentIndex().data() == "Essential variables, 16, folded"
     assert place.panel.title.text() == "P-Number", "what was read stays beside it"
     ranges.document.type_text("technique/peening", "none")
     ranges.settle()
-    assert place.model.row_of("p_number") == -1
+    assert place.model.row_of("p_number asme-ix") == -1
     assert place.ladder.currentIndex().data() == "Essential variables, 16, folded"
     ranges.press("Right")
-    assert place.model.row_of("p_number") == row
+    assert place.model.row_of("p_number asme-ix") == row
     ranges.press("Space", "Space")
-    assert place.model.row_of("p_number") == row
+    assert place.model.row_of("p_number asme-ix") == row
 
 
 def test_a_head_is_folded_by_a_click_and_f7_opens_the_problems(ranges):
     place = ranges.place
     head = place.ladder.visualRect(place.model.index(0))
     QTest.mouseClick(place.ladder.viewport(), Qt.MouseButton.LeftButton, pos=head.center())
-    assert place.model.row_of("base_metal_thickness_mm") == -1
+    assert place.model.row_of("base_metal_thickness_mm asme-ix") == -1
     ranges.press("F7")
     assert place.ladder.currentIndex().data(LINE_ROLE).rung.id == "base_metal_thickness_mm"
 
 
 def test_rungs_of_one_variable_stand_together(ranges):
     model = ranges.place.model
-    first, second = (model.row_of(f"f_number.{process}") for process in ("GTAW", "SMAW"))
+    first, second = (model.row_of(f"f_number.{process} asme-ix") for process in ("GTAW", "SMAW"))
     assert second == first + 1
     assert [model.index(row).data(FOLLOWS_ROLE) for row in (first, second)] == [False, True]

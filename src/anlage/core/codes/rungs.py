@@ -50,11 +50,17 @@ class Rung(Struct, frozen=True, kw_only=True):
     remarks: tuple[str, ...] = ()  # what was said against the results of its records
     clash: str = ""  # the two statements that disagree, where that is why nothing counts as stated
     rules: tuple[Rule, ...] = ()  # that it is judged by
+    code: str = ""
 
     @property
     def id(self) -> str:
         """The variable, with the deposit behind a dot where it belongs to one."""
         return f"{self.variable}.{self.label}" if self.label else self.variable
+
+    @property
+    def key(self) -> str:
+        """What tells it from every other of a procedure that is judged by several codes."""
+        return f"{self.id} {self.code}"
 
 
 def rungs_of(case: Case, supports: list[Support], sums: Mapping[int, Together]) -> list[Rung]:
@@ -152,7 +158,7 @@ def _bare_rung(case: Case, variable: str, label: str, reason: str) -> Rung:
     return Rung(
         variable=variable, label=label, verdict="unproven", stated=None, sure=NONE, possible=ANY, gap=None,
         category=case.pack.categories[0].id if case.pack.categories else "", because="", clause="", confidence="H",
-        records=(), reason=reason,
+        records=(), reason=reason, code=case.pack.code,
     )  # fmt: skip
 
 
@@ -164,7 +170,7 @@ def _rung(case: Case, index: int, variable: str, support: Support) -> Rung:
     verdict = allowance.verdict(stated)
     inside = verdict == "inside"
     if inside and not clash and not case.remarks:
-        return _inside(allowance, variable, label, stated, support)
+        return _inside(case.pack, allowance, (variable, label), stated, support)
     governing = allowance.rulings[0] if inside else _governing(allowance, stated, verdict)
     return Rung(
         variable=variable,
@@ -186,11 +192,13 @@ def _rung(case: Case, index: int, variable: str, support: Support) -> Rung:
         worst_pass="" if inside else at.id if at else _worst_pass(variable, deposit, allowance),
         clash=clash,
         rules=tuple(ruling.rule for ruling in allowance.rulings),
+        code=case.pack.code,
     )
 
 
-def _inside(allowance: Allowance, variable: str, label: str, stated: Range | None, support: Support) -> Rung:
+def _inside(pack: Pack, allowance: Allowance, of: tuple[str, str], stated: Range | None, support: Support) -> Rung:
     """Return the rung of a variable that is inside; while nothing of it is another, the very same as before."""
+    variable, label = of
     key = (variable, label, support.records)
     kept = allowance.inside.get(key)
     if kept is None or kept[0] != stated:
@@ -200,7 +208,7 @@ def _inside(allowance: Allowance, variable: str, label: str, stated: Range | Non
             possible=allowance.possible, gap=0.0, category=allowance.category, because=governing.because,
             clause=allowance.clause, confidence=allowance.confidence, records=support.records, note=allowance.note,
             reason=_reason(variable, "inside", stated, allowance, _by(governing, support)),
-            rules=tuple(ruling.rule for ruling in allowance.rulings),
+            rules=tuple(ruling.rule for ruling in allowance.rulings), code=pack.code,
         )  # fmt: skip
         kept = allowance.inside[key] = (stated, rung)
     return kept[1]

@@ -77,7 +77,8 @@ def _allowed(wps: Wps, judgement: Judgement | None) -> Mapping[str, Widths]:
         if rung.variable in WIDTHS and isinstance(rung.sure, Numbers) and rung.label in labels:
             most = max((part.high for part in rung.sure.parts), default=math.inf)
             if math.isfinite(most):
-                found.setdefault(labels[rung.label].id, {})[rung.variable] = most
+                own = found.setdefault(labels[rung.label].id, {})
+                own[rung.variable] = min(most, own.get(rung.variable, most))
     return found
 
 

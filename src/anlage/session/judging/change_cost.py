@@ -29,7 +29,7 @@ class VariableChange(Struct, frozen=True, kw_only=True):
     verdict_before, verdict_after : "" where the variable does not concern the procedure
     consequence : `covered` by a record all the same, `requalify` with a new one, `editorial` where the code asks for
         none, `unproven` where nobody can tell
-    clause : of the rule that answers
+    clause, code : of the rule that answers
     """
 
     id: str
@@ -42,6 +42,7 @@ class VariableChange(Struct, frozen=True, kw_only=True):
     verdict_after: str
     consequence: Consequence
     clause: str
+    code: str = ""
 
 
 def changes_between(one: Wps, other: Wps, assess: Callable[[Wps], Assessment]) -> tuple[VariableChange, ...]:
@@ -63,8 +64,8 @@ def changes_between(one: Wps, other: Wps, assess: Callable[[Wps], Assessment]) -
 def _changes(states: tuple[Wps, Wps], one: Assessment, other: Assessment) -> Iterator[VariableChange]:
     assert one.judgement is not None, "it was judged"
     assert other.judgement is not None, "it was judged"
-    assert other.pack is not None, "it was judged by one"
-    before, after = ({rung.id: rung for rung in each.judgement.rungs} for each in (one, other) if each.judgement)
+    packs = {each.pack.code: each.pack for proof in (one, other) for each in proof.by_code if each.pack is not None}
+    before, after = ({rung.key: rung for rung in each.judgement.rungs} for each in (one, other) if each.judgement)
     for own in dict.fromkeys((*after, *before)):
         was, comes = before.get(own), after.get(own)
         changed = was.stated != comes.stated if was and comes else _leaf_differs(states, was or comes)
@@ -73,10 +74,10 @@ def _changes(states: tuple[Wps, Wps], one: Assessment, other: Assessment) -> Ite
         rung = comes or was
         assert rung is not None, "one of them has it"
         yield VariableChange(
-            id=own, variable=rung.variable, changed=changed, category=rung.category,
+            id=rung.id, variable=rung.variable, changed=changed, category=rung.category,
             before=was.stated if was else None, after=comes.stated if comes else None,
             verdict_before=was.verdict if was else "", verdict_after=comes.verdict if comes else "",
-            consequence=_consequence(comes, other.pack, rung.category), clause=rung.clause,
+            consequence=_consequence(comes, packs[rung.code], rung.category), clause=rung.clause, code=rung.code,
         )  # fmt: skip
 
 

@@ -1,7 +1,7 @@
 """The arc energy that the records allow, deposit by deposit, as lines for the operating window."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from anlage.core.codes import Rung, deposit_labels
 from anlage.core.drawing import HeatLimit
@@ -25,21 +25,30 @@ def heat_limits(wps: Wps, proof: Assessment | None, system: System, chosen: str 
     proof : how the procedure stands
     chosen : id of the pass whose limit is named
     """
-    if proof is None or proof.judgement is None or proof.pack is None:
-        return ()
     found: dict[float, list[Rung]] = {}
-    for rung in proof.judgement.rungs:
-        if rung.variable == HEAT and isinstance(rung.sure, Numbers) and rung.sure.parts:
-            most = rung.sure.parts[-1].high
-            k = 1.0 if proof.pack.basis == "arc_energy" else _efficiency(wps, rung.label)
-            if math.isfinite(most) and k:
-                found.setdefault(round(most / k, 6), []).append(rung)
-    own = _label_of(wps, chosen)
+    for own in proof.by_code if proof is not None else ():
+        for rung in own.judgement.rungs if own.judgement is not None and own.pack is not None else ():
+            if rung.variable == HEAT and isinstance(rung.sure, Numbers) and rung.sure.parts:
+                most = rung.sure.parts[-1].high
+                k = 1.0 if own.pack is None or own.pack.basis == "arc_energy" else _efficiency(wps, rung.label)
+                if math.isfinite(most) and k:
+                    found.setdefault(round(most / k, 6), []).append(rung)
+    chosen_label = _label_of(wps, chosen)
     several = len(wps.deposits) > 1
+    names = {each.pack.code: each.pack.name for each in (proof.parts if proof else ()) if each.pack is not None}
     return tuple(
-        HeatLimit(most, _label(most, rungs, system, several=several), any(rung.label == own for rung in rungs))
+        HeatLimit(
+            most, f"{_label(most, rungs, system, several=several)}{_by_codes(rungs, names)}",
+            any(rung.label == chosen_label for rung in rungs),
+        )
         for most, rungs in found.items()
-    )
+    )  # fmt: skip
+
+
+def _by_codes(rungs: Sequence[Rung], names: Mapping[str, str]) -> str:
+    """Return which of several codes set a limit."""
+    own = " and ".join(dict.fromkeys(names[rung.code] for rung in rungs)) if names else ""
+    return f", {own}" if own else ""
 
 
 def _label_of(wps: Wps, pass_id: str) -> str | None:

@@ -1,17 +1,19 @@
 """The ladder of a procedure: one line a variable, in words, with what to change and where it is typed."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from msgspec import Struct
+from msgspec.structs import replace
 
-from anlage.core.codes import Rung
+from anlage.core.codes import Pack, Rung
 from anlage.core.codes.facts import deposit_labels
 from anlage.core.procedure import Deposit, Wps
 from anlage.core.quantities.units import System
-from anlage.core.ranges import is_none
+from anlage.core.ranges import fits, is_any, is_none
 from anlage.core.variables import Stating, spoken
 from anlage.data.tables import variables
-from anlage.session.judging.assessment import Assessment
+from anlage.session.judging.assessment import Assessment, code_words
+from anlage.session.judging.coupons import HEAT
 from anlage.session.judging.derivations import hottest_sector
 from anlage.session.judging.evidence import OF_ANOTHER_CODE
 from anlage.session.judging.reasons import Said, capital, mend_of, reads_alike, reason_of
@@ -19,7 +21,10 @@ from anlage.session.leaves.set_text import set_text
 
 
 class Line(Struct, frozen=True, kw_only=True):
-    """One rung in words; `path` is the leaf that answers it, "" where nothing is typed for it."""
+    """One rung in words; `path` is the leaf that answers it, "" where nothing is typed for it.
+
+    Of a procedure by several codes `by` names the code, and `beside` says how its limit lies to those of others.
+    """
 
     rung: Rung
     title: str
@@ -28,6 +33,8 @@ class Line(Struct, frozen=True, kw_only=True):
     reason: str
     mend: str
     path: str
+    by: str = ""
+    beside: str = ""
 
     @property
     def is_problem(self) -> bool:
@@ -36,25 +43,86 @@ class Line(Struct, frozen=True, kw_only=True):
 
 
 def problem_sentences(wps: Wps, proof: Assessment, system: System) -> tuple[str, ...]:
-    """Return what is not inside, outside first, a sentence each with its clause."""
+    """Return what is not inside, outside first, a sentence each with its clause, and its code where there are more."""
     found = [line for line in lines(wps, proof, system) if line.is_problem]
     return tuple(
-        f"{line.title}, {line.rung.verdict}: {line.reason}{f' ({line.rung.clause})' if line.rung.clause else ''}"
+        f"{line.title}, {line.rung.verdict}: {line.reason}{f' ({clause})' if (clause := clause_of(line)) else ''}"
         for line in found
     )
 
 
+def clause_of(line: Line) -> str:
+    """Return the clause of a line, behind the name of its code where there are several."""
+    return " ".join(filter(None, (line.by, line.rung.clause)))
+
+
 def lines(wps: Wps, proof: Assessment, system: System) -> tuple[Line, ...]:
-    """Return the ladder, outside first, then unproven, then inside, each in the order of the code."""
+    """Return the ladder, outside first, then unproven, then inside, each in the order of the code.
+
+    Of several codes the rungs of a variable stand one under the other, at the place of the worst: what a code has no
+    rule for has none.
+    """
     if proof.judgement is None:
         return ()
-    order = ("outside", "unproven", "inside")
-    rungs = sorted(proof.judgement.rungs, key=lambda rung: order.index(rung.verdict))
+    if proof.parts:
+        return tuple(_of_several(wps, proof, system))
+    rungs = sorted(proof.judgement.rungs, key=_badness)
     return tuple(_line(wps, rung, system) for rung in rungs)
 
 
+def _badness(rung: Rung) -> int:
+    return ("outside", "unproven", "inside").index(rung.verdict)
+
+
+def _of_several(wps: Wps, proof: Assessment, system: System) -> Iterator[Line]:
+    packs = {each.pack.code: each.pack for each in proof.parts if each.pack is not None}
+    rungs: dict[str, list[Rung]] = {}
+    for rung in proof.judgement.rungs if proof.judgement else ():
+        rungs.setdefault(rung.id, []).append(rung)
+    for own in sorted(rungs.values(), key=lambda each: min(map(_badness, each))):
+        for rung in own:
+            others = [(packs[each.code], each) for each in own if each is not rung]
+            beside = _beside(packs[rung.code], rung, others)
+            yield replace(_line(wps, rung, system), by=packs[rung.code].name, beside=beside)
+
+
+def _beside(pack: Pack, rung: Rung, others: Sequence[tuple[Pack, Rung]]) -> str:
+    """Return how what one code allows of a variable lies beside what the others do."""
+    if not others:
+        return "No other code has a rule for it."
+    said: dict[str, list[str]] = {}
+    for other_pack, other in others:
+        name = f"{other_pack.name} ({other.clause})" if other.clause else other_pack.name
+        said.setdefault(_against((pack, rung), (other_pack, other)), []).append(name)
+    return f"{capital(', '.join(f'{word} {_and(names)}' for word, names in said.items()))}."
+
+
+def _and(names: Sequence[str]) -> str:
+    return " and ".join(names)
+
+
+def _against(own: tuple[Pack, Rung], other: tuple[Pack, Rung]) -> str:
+    """Return how one code's limit lies to that of another; what they measure otherwise is not compared."""
+    (pack, rung), (beside, its) = own, other
+    words = pack.derive.words.get(rung.variable) != beside.derive.words.get(rung.variable)
+    if (words or (rung.variable == HEAT and pack.basis != beside.basis)) and not (
+        is_any(rung.sure) or is_any(its.sure)
+    ):
+        return "in another measure than"
+    within, around = fits(rung.sure, its.sure), fits(its.sure, rung.sure)
+    if within and around:
+        return "as strict as"
+    return "stricter than" if within else "wider than" if around else "partly wider, partly stricter than"
+
+
 def support_sentences(wps: Wps, proof: Assessment) -> tuple[str, ...]:
-    """Return for each deposit what it rests on, or that nothing covers it; which support nothing, and remarks."""
+    """Return for each deposit what it rests on, or that nothing covers it; which support nothing, and remarks.
+
+    Of several codes each says it for itself, its name before.
+    """
+    if proof.parts:
+        told = [(code_words(each), support_sentences(wps, each)) for each in proof.parts]
+        return tuple(f"{name}: {', '.join(said)}" for name, said in told if said)
     if proof.judgement is None:
         return ()
     labels = deposit_labels([str(deposit.process) for deposit in wps.deposits])

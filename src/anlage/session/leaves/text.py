@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Mapping
 from functools import partial
-from typing import Any
+from typing import Any, Final
 
 from msgspec.structs import replace
 
@@ -26,7 +26,8 @@ from anlage.session.leaves.size_text import size_text
 from anlage.session.leaves.table import ENDS, PARTS, RECORDED, Field, field_of
 
 NEVER_NONE = ("header/number", "header/title")
-LEADING_CODE = "header/code"  # a leaf of its own on screen: the first of the codes
+# Leaves of their own on screen: the codes one by one, the leading one first.
+CODE_LEAVES: Final = {"header/code": 0, "header/second_code": 1, "header/third_code": 2}
 _BOOLS = {"yes": True, "no": False}
 
 
@@ -74,8 +75,8 @@ def leaf_value(value: SomeDocument, path: str) -> Any:
     """
     if path.startswith("metals/other/") and not isinstance(value, Machine) and value.metals.other is None:
         return None
-    if path == LEADING_CODE and isinstance(value.header, Header):
-        return value.header.code
+    if path in CODE_LEAVES and isinstance(value.header, Header):
+        return next(iter(value.header.codes[CODE_LEAVES[path] :]), None)
     if path.rpartition("/")[2] in PARTS:
         dimension = at(value, path.rpartition("/")[0])
         return getattr(dimension, path.rpartition("/")[2]) or None if dimension else None
@@ -85,7 +86,7 @@ def leaf_value(value: SomeDocument, path: str) -> Any:
 def with_leaf_of(value: AnyDocument, other: AnyDocument, path: str) -> AnyDocument:
     """Return a document with one leaf as another of its kind has it; as it is where the other has no such leaf."""
     parent, _, part = path.rpartition("/")
-    if path == LEADING_CODE:
+    if path in CODE_LEAVES:
         kept = "header/codes"
     elif path.startswith("metals/other/"):
         kept = "metals/other"
@@ -157,10 +158,12 @@ def with_text(value: AnyDocument, path: str, text: str, system: System) -> AnyDo
             return with_at(value, "metals/other", _new_side(path, value.metals.one.name, text)) if text else value
         if path == "metals/other/name" and not text:
             return with_at(value, "metals/other", None)
-    if path == LEADING_CODE and isinstance(value.header, Header):
-        leading: tuple[Any, ...] = (_choice(the_field, text),) if text else ()
-        rest = tuple(code for code in value.header.codes[1:] if code not in leading)
-        return with_at(value, "header/codes", leading + rest)
+    if path in CODE_LEAVES and isinstance(value.header, Header):
+        place, codes = CODE_LEAVES[path], value.header.codes
+        own: tuple[Any, ...] = (_choice(the_field, text),) if text else ()
+        rest = tuple(code for code in codes[place + 1 :] if code not in own)
+        before = tuple(code for code in codes[:place] if code not in own)
+        return with_at(value, "header/codes", before + own + rest)
     if not text:
         return _emptied(value, path, the_field)
     if the_field.shape in ("number", "dimension", "recorded") or (the_field.record_shape and isinstance(value, Pqr)):

@@ -23,7 +23,7 @@ from anlage.session.heat.meters import meter_sentences
 from anlage.session.heat.sequence import Waits
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.groups import deposit_words, metal_words
-from anlage.session.judging.ladder import lines, support_sentences
+from anlage.session.judging.ladder import clause_of, lines, support_sentences
 from anlage.session.judging.marks import overlay_sentences, unchecked, used
 from anlage.session.leaves.marks import proposed_sentences
 from anlage.session.leaves.pipe_names import true_pipe_name
@@ -172,7 +172,8 @@ def _head(flow: Flow, wps: Wps, standing: Standing) -> None:
     flow.skip(1.5)
     flow.rule()
     column = "US" if header.units == "us" else "SI"
-    code = f"{field_of('header/code').say(header.code)}, limits in the {column} column" if header.code else "not stated"
+    named = " and ".join(field_of("header/code").say(each) for each in header.codes)
+    code = f"{named}, limits in the {column} column" if named else "not stated"
     flow.pairs([
         ("State", standing.words()), ("Code", code),
         ("Job", header.application or NONE), ("SHA-256", f"{standing.sha256[:32]} {standing.sha256[32:]}"),
@@ -445,9 +446,9 @@ def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:
     ladder = lines(wps, proof, wps.header.units)
     for line in ladder:
         if line.is_problem:
-            clause = f" ({line.rung.clause})" if line.rung.clause else ""
+            clause = f" ({told})" if (told := clause_of(line)) else ""
             flow.text(f"{line.title}: {line.rung.verdict}. {line.reason}{clause}", indent_mm=4.0)
-    doubtful = sorted({line.rung.clause for line in ladder if line.rung.confidence != "H"})
+    doubtful = sorted({clause_of(line) for line in ladder if line.rung.confidence != "H"})
     doubt = f" Less sure than the others: {', '.join(doubtful)}." if doubtful else ""
     flow.text(f"{_checks_said(proof.judgement.rungs)}{doubt}", role="print_muted")
     for rule in used(proof.judgement.rungs):

@@ -61,4 +61,4 @@ def _states(works: OpenWorks) -> Sequence[tuple[str, Wps]]:
 
 
 def _is_inside(proof: Assessment) -> bool:
-    return proof.judgement is not None and not proof.missing and proof.judgement.verdict == "inside"
+    return proof.verdict == "inside"

@@ -90,7 +90,7 @@ def against(
         tuple(bare),
         waiting,
         tuple(filter(None, (outdated_words(wps), *proposed_sentences(wps)))),
-        "unproven" if assessment.missing or assessment.judgement is None else assessment.judgement.verdict,
+        assessment.verdict,
     )
 
 

@@ -127,7 +127,7 @@ def procedure_row(shown: Shown) -> RegisterRow:
     """Return a procedure as the rectangle that it is stated for, with what nothing covers."""
     own, wps, proof = shown.id, shown.working.value, shown.assessor.assess(shown.working.value)
     state, header = shown.badge, wps.header
-    verdict = proof.judgement.verdict if proof.judgement else "unproven"
+    verdict = proof.verdict
     counts = proof.judgement.counts() if proof.judgement else {}
     told = [f"{count} {name}" for name, count in counts.items() if count]
     said = ", ".join([*([f"not judged: {proof.missing}"] if proof.missing else []), *told])

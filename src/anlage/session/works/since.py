@@ -52,7 +52,7 @@ def fallen(last: Revision | None, assess: Assess, system: System = "si") -> str:
         return ""
     wps = as_draft(issued)
     proof = assess(wps)
-    verdict = proof.judgement.verdict if proof.judgement and not proof.missing else "unproven"
+    verdict = proof.verdict
     if verdict == "inside":
         return ""
     why = next(iter(problem_sentences(wps, proof, system)), proof.missing)

@@ -22,7 +22,7 @@ class RulesDesk(QObject):
     Signals
     -------
     marked() : the rules say something else now, or somebody checked one
-    asked(path) : a rule is to be read, `rules/t_base`
+    asked(path) : a rule is to be read, `rules/t_base` or `rules/asme-ix t_base`
     """
 
     marked = Signal()
@@ -38,10 +38,10 @@ class RulesDesk(QObject):
         found: Codes = works.codes() if works is not None else loaded("anlage.session.judging.editions:Codes")()
         return found
 
-    def code_in_front(self) -> str:
-        """Return the code that the document in front names; "" for none."""
+    def codes_in_front(self) -> tuple[str, ...]:
+        """Return the codes that the document in front names, the leading one first."""
         document, kind = self._documents.document, self._documents.kind
-        return (document.value.header.code or "") if document is not None and kind is not SOURCE else ""
+        return tuple(document.value.header.codes) if document is not None and kind is not SOURCE else ()
 
     def can_mark(self) -> bool:
         """Return whether a mark can be saved."""
@@ -82,6 +82,6 @@ class RulesDesk(QObject):
         self.mark(materials, author)
         self._documents.look_again()
 
-    def read(self, rule: str) -> None:
-        """Show a rule at the place where rules are read."""
-        self.asked.emit(f"rules/{rule}")
+    def read(self, rule: str, code: str = "") -> None:
+        """Show a rule at the place where rules are read; of the code that is shown there, where none is named."""
+        self.asked.emit(f"rules/{code} {rule}" if code else f"rules/{rule}")

@@ -1,12 +1,12 @@
 """The proof strip: how many variables are inside, outside and unproven, in shape and word, after every edit."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 from PySide6.QtCore import QEvent, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from anlage.session.judging.assessment import Assessment
+from anlage.session.judging.assessment import Assessment, code_words
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import font
 from anlage.ui.kit.marks import MARK_PX, draw_mark
@@ -14,6 +14,7 @@ from anlage.ui.kit.reader import Reader
 
 GAP_PX, APART_PX = 6, 20
 LISTED = 12  # problems named on pointing at the strip
+NAMED = (2, 3)  # codes: so many have room to be named
 VERDICTS = ("inside", "outside", "unproven")
 
 
@@ -78,10 +79,20 @@ class ProofStrip(QWidget):
             return []
         waiting = [("unproven", self._waiting)] if self._waiting else []
         missing = [("unproven", f"not judged: {self.proof.missing}")] if self.proof.missing else []
-        counts = self.proof.judgement.counts() if self.proof.judgement else {}
-        told = [(verdict, f"{counts[verdict]} {verdict}") for verdict in VERDICTS if counts.get(verdict)]
+        told = list(self._told(self.proof))
         since = [("", self._since)] if self._since else []
         return [*missing, *told, *waiting, *since]
+
+    def _told(self, proof: Assessment) -> Iterator[tuple[str, str]]:
+        """Yield the counts of verdicts; of several codes the verdict by each, with how many are not inside."""
+        if len(proof.parts) in NAMED:
+            for each in proof.parts:
+                counts = each.judgement.counts() if each.judgement else {}
+                told = f"{counts.get(each.verdict, 0)} " if each.verdict != "inside" and each.judgement else ""
+                yield each.verdict, f"{code_words(each)}: {told}{each.verdict}"
+            return
+        counts = proof.judgement.counts() if proof.judgement else {}
+        yield from ((verdict, f"{counts[verdict]} {verdict}") for verdict in VERDICTS if counts.get(verdict))
 
     def sizeHint(self) -> QSize:
         return QSize(self._width(self.parts()), 28)

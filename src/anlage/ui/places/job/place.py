@@ -21,7 +21,7 @@ from anlage.ui.kit.place import Desk, Place
 from anlage.ui.kit.scrolling import show_in
 from anlage.ui.picture.view import PictureView
 from anlage.ui.places.job.presenter import PositionPresenter
-from anlage.ui.places.job.statement import ABSENT, HEAD, HEATED, MORE, OF_FEW, PIPE, SENTENCES
+from anlage.ui.places.job.statement import ABSENT, HEAD, HEATED, MORE, OF_FEW, PIPE, SENTENCES, THIRD
 from anlage.ui.places.job.words import word_for
 
 if TYPE_CHECKING:
@@ -43,6 +43,7 @@ class JobPlace(Place):
         self._assessment = Assessment(None, "")  # as it was told last: judging by many records takes its time
         self._of_pipe: list[QWidget] = []
         self._of_heated: list[QWidget] = []
+        self._of_third: list[QWidget] = []
         self._of_few: list[tuple[Sequence[str], list[QWidget]]] = []  # lines that only some codes have a use for
         self._asked: frozenset[str] = frozenset()  # of those leaves: what the codes of the job ask for
         self._gone_to = ""  # a field that was asked for is shown, whatever the job has a use for
@@ -127,6 +128,8 @@ class JobPlace(Place):
                 self._of_pipe += made
             elif word in HEATED:
                 self._of_heated += made
+            elif word in THIRD and THIRD[1] in words:
+                self._of_third += made
         return line
 
     def _with_unit(self, field: QWidget, path: str) -> QWidget:
@@ -180,6 +183,8 @@ class JobPlace(Place):
         wps = self.document.value
         for widget in self._of_pipe:
             widget.setVisible(wps.joint.product != "plate" or wps.range.diameter_mm is not None or gone_to in PIPE)
+        for widget in self._of_third:
+            widget.setVisible(len(wps.header.codes) > 1 or gone_to in THIRD)
         stated = wps.pwht.temperature_c is not None or wps.pwht.time_h is not None
         for widget in self._of_heated:
             widget.setVisible(wps.pwht.kind not in (None, "none") or stated or gone_to in HEATED)

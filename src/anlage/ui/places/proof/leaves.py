@@ -3,6 +3,7 @@
 # Lines of the form: leaves that belong together.
 LINES = (
     ("header/number", "welded_on"), ("header/title",), ("header/code", "header/units"),
+    ("header/second_code", "header/third_code"),
     ("header/weld", "toughness_tested"),
     ("welder", "laboratory"), ("metals/one/name", "metals/other/name"), ("joint/kind", "joint/product"),
     ("joint/thickness_mm", "joint/od_mm"), ("preheat_least_c", "interpass_most_c"), ("pwht/kind", "pwht/temperature_c"),

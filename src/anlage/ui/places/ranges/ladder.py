@@ -65,10 +65,10 @@ class LadderModel(QAbstractListModel):
     def rowCount(self, parent: QModelIndex | QPersistentModelIndex = QModelIndex()) -> int:
         return 0 if parent.isValid() else len(self._rows)
 
-    def row_of(self, rung_id: str) -> int:
+    def row_of(self, rung_key: str) -> int:
         """Return the row of a rung; -1 where it is not shown."""
         rows = ((row, each) for row, each in enumerate(self._rows) if isinstance(each, Line))
-        return next((row for row, line in rows if line.rung.id == rung_id), -1)
+        return next((row for row, line in rows if line.rung.key == rung_key), -1)
 
     def line_at(self, row: int) -> Line | None:
         """Return the rung of a row; `None` for the head of a section."""
@@ -97,9 +97,11 @@ class LadderModel(QAbstractListModel):
         return {LINE_ROLE: each, FOLLOWS_ROLE: self._follows(index.row())}.get(role)
 
     def _follows(self, row: int) -> bool:
-        """Return whether a rung is of the same variable as the one over it, of another deposit."""
+        """Return whether a rung is of the same variable as the one over it, of another deposit or by another code."""
         own, before = self.line_at(row), self.line_at(row - 1)
-        return own is not None and before is not None and own.rung.variable == before.rung.variable
+        if own is None or before is None:
+            return False
+        return own.rung.id == before.rung.id if own.by else own.rung.variable == before.rung.variable
 
     def show_sections(self, found: Sequence[Section]) -> None:
         """Show other rungs; where they are the same variables in the same order, the view keeps its place."""
@@ -117,7 +119,7 @@ class LadderModel(QAbstractListModel):
 
 
 def _name(each: Section | Line) -> str:
-    return f"section {each.key}" if isinstance(each, Section) else each.rung.id
+    return f"section {each.key}" if isinstance(each, Section) else each.rung.key
 
 
 @guarded
@@ -219,8 +221,7 @@ class RungDelegate(QStyledItemDelegate):
             word.moveRight(room.right())
         bands = QRect(name.right() + 10, room.top(), word.left() - name.right() - 26, room.height())
         painter.setPen(look.colour["muted" if follows and not line.is_problem else "ink"])
-        shown = line.rung.label if follows else line.title
-        _text(painter, name.adjusted(INDENT_PX if follows else 0, 0, 0, 0), shown, font("body", strong=line.is_problem))
+        self._name(painter, name, line, follows=follows)
         self._bands(painter, bands, line)
         colour = look.colour[line.rung.verdict]
         mark = QRectF(word.left(), word.center().y() - MARK_PX / 2, MARK_PX, MARK_PX)
@@ -231,6 +232,22 @@ class RungDelegate(QStyledItemDelegate):
         doubt = "" if line.rung.confidence == "H" else f"  {line.rung.confidence}"
         if not clause.isNull():
             _text(painter, clause, f"{line.rung.clause}{doubt}", font("note"))
+
+    def _name(self, painter: QPainter, room: QRect, line: Line, *, follows: bool) -> None:
+        """Write what a rung is of; of several codes the code under it."""
+        body = font("body", strong=line.is_problem)
+        if not line.by:
+            shown = line.rung.label if follows else line.title
+            _text(painter, room.adjusted(INDENT_PX if follows else 0, 0, 0, 0), shown, body)
+            return
+        upper, lower = QRect(room), QRect(room)
+        upper.setBottom(room.center().y() + 1)
+        lower.setTop(room.center().y())
+        if not follows:
+            _text(painter, upper, line.title, body)
+        painter.setPen(self.document.reader.look.colour["muted"])
+        _text(painter, room.adjusted(INDENT_PX, 0, 0, 0) if follows else lower.adjusted(INDENT_PX, 0, 0, 0), line.by,
+              font("note", strong=line.is_problem))  # fmt: skip
 
     def _bands(self, painter: QPainter, room: QRect, line: Line) -> None:
         """Draw bands on their scale, allowed over stated, with their texts at the right; of words the boxes alone."""

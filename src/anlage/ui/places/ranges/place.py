@@ -31,7 +31,7 @@ from anlage.ui.places.ranges.rung_panel import RungPanel
 if TYPE_CHECKING:
     from anlage.ui.places.ranges.mend_dialog import MendDialog
 
-ALL, PROBLEMS = "", "problems"
+ALL, PROBLEMS, INSIDE = "", "problems", "inside"
 FILTER_PX = 148
 FILTERS = ((ALL, "All variables"), (PROBLEMS, "Problems"))  # and the categories of the pack
 
@@ -115,10 +115,11 @@ class RangesPlace(Place):
         wanted = self.filter.currentData()
         every = lines(self.document.value, self.proof, self.document.system)
         every = self._in_order(every)
+        beside = {line.rung.id for line in every if line.is_problem} if self.proof.parts else frozenset[str]()
         found = tuple(
             line for line in every
             if wanted in (ALL, line.rung.category)
-            or (wanted == PROBLEMS and (line.is_problem or line.rung.id in self._problems))
+            or (wanted == PROBLEMS and (line.is_problem or line.rung.key in self._problems or line.rung.id in beside))
         )  # fmt: skip
         said = "; ".join(support_sentences(self.document.value, self.proof))
         self.supports.setText(f"{said[0].upper()}{said[1:]}." if said else "")
@@ -131,27 +132,34 @@ class RangesPlace(Place):
         head = self.model.section_at(self.ladder.currentIndex().row()) if self._is_on_head() else None
         self.model.show_sections(self._sections(found))
         row = self._row_of_head(head.key) if head else self.model.row_of(self.chosen)
-        first = next((line.rung.id for line in found if self.model.row_of(line.rung.id) >= 0), "")
+        first = next((line.rung.key for line in found if self.model.row_of(line.rung.key) >= 0), "")
         row = row if row >= 0 or typing else self.model.row_of(first) if first else 0
         self.ladder.setCurrentIndex(self.model.index(row) if found and row >= 0 else QModelIndex())
         self._showing = False
         if typing:  # the rung being mended stays beside the ladder until the keyboard leaves it, also when it is inside
-            self.panel.show_line(next((line for line in every if line.rung.id == self.chosen), self.panel.line))
+            self.panel.show_line(next((line for line in every if line.rung.key == self.chosen), self.panel.line))
             return
-        line = self.model.line_at(row) or next((each for each in found if each.rung.id == self.chosen), None)
+        line = self.model.line_at(row) or next((each for each in found if each.rung.key == self.chosen), None)
         line = line or (found[0] if found else None)
-        self.chosen = line.rung.id if line else self.chosen
+        self.chosen = line.rung.key if line else self.chosen
         self.panel.show_line(line)
 
     def _sections(self, found: tuple[Line, ...]) -> list[Section]:
         """Return the rungs by section: what is a problem, or was one since the ladder was opened, then by category."""
-        pack = self.proof.pack
-        problems = [line for line in found if line.rung.id in self._problems]
-        mended = sum(not line.is_problem for line in problems)
-        done = "all mended" if mended == len(problems) else f"{mended} mended"
+        several, pack = bool(self.proof.parts), self.proof.pack
+        shared = {line.rung.id for line in found if line.rung.key in self._problems}
+        is_problem = {
+            line.rung.key: line.rung.id in shared if several else line.rung.key in self._problems for line in found
+        }
+        problems = [line for line in found if is_problem[line.rung.key]]
+        mended = sum(not line.is_problem for line in problems if line.rung.key in self._problems)
+        done = "all mended" if not any(line.is_problem for line in problems) else f"{mended} mended"
         titled = [(PROBLEMS, f"Problems, {done}" if mended else "Problems", problems)]
-        for each in pack.categories if pack else ():
-            own = [line for line in found if line.rung.category == each.id and line.rung.id not in self._problems]
+        others = [line for line in found if not is_problem[line.rung.key]]
+        if several:  # each code has categories of its own
+            titled.append((INSIDE, "Inside by every code that has a rule for it", others))
+        for each in pack.categories if pack and not several else ():
+            own = [line for line in others if line.rung.category == each.id]
             titled.append((each.id, f"{each.word.capitalize()} variables", own))
         return [Section(key, title, own, key in self._folded) for key, title, own in titled if own]
 
@@ -174,11 +182,11 @@ class RangesPlace(Place):
     def _in_order(self, every: tuple[Line, ...]) -> tuple[Line, ...]:
         """Return the rungs in their order since the ladder was opened; those that came since stand first."""
         if not self._order:
-            self._order = [line.rung.id for line in every]
-            self._problems = {line.rung.id for line in every if line.is_problem}
-        self._problems |= {line.rung.id for line in every if line.is_problem}
+            self._order = [line.rung.key for line in every]
+            self._problems = {line.rung.key for line in every if line.is_problem}
+        self._problems |= {line.rung.key for line in every if line.is_problem}
         places = {own: place for place, own in enumerate(self._order)}
-        return tuple(sorted(every, key=lambda line: places.get(line.rung.id, -1)))
+        return tuple(sorted(every, key=lambda line: places.get(line.rung.key, -1)))
 
     def next_problem(self) -> None:
         """Go to the next rung that is not inside, round from the last to the first."""
@@ -235,7 +243,7 @@ class RangesPlace(Place):
 
     def _offer_categories(self) -> None:
         """Offer the categories of the code that the procedure is judged by."""
-        pack = self.proof.pack
+        pack = None if self.proof.parts else self.proof.pack  # each code has categories of its own
         offered = [*FILTERS, *((each.id, each.word.capitalize()) for each in (pack.categories if pack else ()))]
         if [self.filter.itemData(n) for n in range(self.filter.count())] == [wanted for wanted, _ in offered]:
             return
@@ -266,7 +274,7 @@ class RangesPlace(Place):
     def _on_current(self, current: QModelIndex, _previous: QModelIndex) -> None:
         line = current.data(LINE_ROLE)
         if line is not None and not self._showing:
-            self.chosen = line.rung.id
+            self.chosen = line.rung.key
             self.panel.show_line(line)
 
     def _on_activated(self, index: QModelIndex) -> None:

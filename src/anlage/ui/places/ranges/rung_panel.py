@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.session.judging.ladder import Line
+from anlage.session.judging.ladder import Line, clause_of
 from anlage.session.judging.marks import check_sentences, overlay_sentences
 from anlage.session.leaves.table import field_of
 from anlage.ui.kit.complaint import Complaint
@@ -32,12 +32,12 @@ class RungPanel(QFrame):
     Signals
     -------
     field_asked(path) : the person wants to go to the field where the leaf has its home
-    rule_asked(rule) : the person wants to read the rule that gives the verdict
+    rule_asked(rule, code) : the person wants to read the rule that gives the verdict
     left() : the keyboard left the field
     """
 
     field_asked = Signal(str)
-    rule_asked = Signal(str)
+    rule_asked = Signal(str, str)
     left = Signal()
 
     def __init__(self, document: Document, home_of: Callable[[str], str]) -> None:
@@ -112,7 +112,7 @@ class RungPanel(QFrame):
         rung = self.line.rung if self.line is not None else None
         if rung is not None and rung.rules:
             own = next((rule for rule in rung.rules if rule.clause == rung.clause), rung.rules[0])
-            self.rule_asked.emit(own.id)
+            self.rule_asked.emit(own.id, rung.code)
 
     def _on_home(self) -> None:
         if self.line is not None:
@@ -131,4 +131,8 @@ def _origin(line: Line) -> str:
     records = ", ".join(rung.records) or "none"
     told = "\n".join((*check_sentences(rung.rules), *overlay_sentences(rung.rules)))
     on = "Joint" if any(rule.route == "prequalified" for rule in rung.rules) else "Records"
-    return f"Clause: {rung.clause}\nCategory: {rung.category}{because}\nConfidence: {doubt}\n{told}\n{on}: {records}"
+    said = (
+        line.beside, f"Clause: {clause_of(line)}", f"Category: {rung.category}{because}", f"Confidence: {doubt}", told,
+        f"{on}: {records}",
+    )  # fmt: skip
+    return "\n".join(filter(None, said))

@@ -108,7 +108,7 @@ class RulebookPlace(Place):
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
-        own = self.desk.rules.code_in_front()
+        own = next(iter(self.desk.rules.codes_in_front()), "")
         if self.rules is None and self.code.findData(own) > 0:
             self.code.setCurrentIndex(self.code.findData(own))
         self.refresh()
@@ -174,8 +174,11 @@ class RulebookPlace(Place):
         self.list.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def go_to(self, path: str) -> bool:
-        """Choose a rule by its id, `rules/t_base`; return whether it is there."""
-        self.chosen = path.partition("/")[2]
+        """Choose a rule by its id, `rules/t_base`, or by code and id; return whether it is there."""
+        code, _, self.chosen = path.partition("/")[2].rpartition(" ")
+        shown = str(self.code.currentData() or "").partition(":")[0]
+        if code and shown != code and (row := self.code.findData(self._as_named(code))) >= 0:
+            self.code.setCurrentIndex(row)
         if self.model.row_of(self.chosen) < 0:
             self.search.clear()
             self.process.setCurrentIndex(0)
@@ -183,6 +186,11 @@ class RulebookPlace(Place):
         self.show_rules()
         self.list.scrollTo(self.list.currentIndex(), QAbstractItemView.ScrollHint.PositionAtCenter)
         return self.model.row_of(self.chosen) >= 0
+
+    def _as_named(self, code: str) -> str:
+        """Return a code with the edition that the document in front names, where it names it."""
+        named = self.desk.rules.codes_in_front()
+        return next((each for each in named if each.partition(":")[0] == code), code)
 
     # What is done with a rule ----------------------------------------------------------------
 
