@@ -16,6 +16,7 @@ from anlage.data.installed_codes import code_choices
 from anlage.session.judging.assessment import Assessor
 from tests.frames import record
 from tests.girths import girth_record
+from tests.sheets import aerospace_record, stainless_record
 from tests.vessels import seam_record
 
 CODES = sorted({code for code in code_choices("qualification") if ":" not in code})
@@ -41,6 +42,12 @@ def records(code):
         found = [
             seam_record(header__codes=(code,), joint__thickness_mm=t, deposit={"thickness_mm": t}) for t in (10.0, 14.0)
         ]
+    elif code == "aws-d1.6":
+        found = [stainless_record(joint__thickness_mm=t, deposit={"thickness_mm": t}) for t in (9.0, 14.0)]
+    elif code == "aws-d17.1":
+        found = [aerospace_record(joint__thickness_mm=t, deposit={"thickness_mm": t}) for t in (2.3, 5.0)]
+    elif code == "csa-w59":
+        found = [record("FCAW", header__codes=(code,), joint__thickness_mm=t) for t in (16.0, 26.0)]
     assert found, f"no record of {code} is known to this test"
     return tuple(found)
 

@@ -126,6 +126,7 @@ def _pack(head: Head, rules: Sequence[Rule], names: Names) -> Pack:
         staged=tuple(rule for rule in ranked if rule.stage != "wps"),
         combination=_combination(head, names),
         untested=frozenset(head.pack.untested),
+        papers=head.pack.papers,
         optional=frozenset((*(each.id for each in names.variables.values() if each.optional), *head.pack.optional)),
         accepts_records_of=frozenset((head.pack.code, *head.pack.accepts_records_of)),
         assumed=MappingProxyType({names.variable(fact): each for fact, each in head.pack.assumed.items()}),

@@ -189,6 +189,7 @@ class Pack(Struct, frozen=True, dict=True):
     categories: tuple[Category, ...] = ()  # strongest first
     demands: tuple[DemandKind, ...] = ()
     untested: frozenset[str] = frozenset()  # demands under which a record without results allows nothing
+    papers: tuple[str, ...] = ()  # what the packet of a weld holds by the code
     optional: frozenset[str] = frozenset()  # variables that do not concern a procedure that does not state them
     accepts_records_of: frozenset[str] = frozenset()  # codes whose records count: its own, and those it names
     specimens: tuple[Specimens, ...] = ()

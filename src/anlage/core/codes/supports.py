@@ -17,7 +17,7 @@ from anlage.core.codes.pack import Rule
 from anlage.core.codes.rungs import LAID, Together
 from anlage.core.codes.stated import StatedPass
 from anlage.core.codes.verdict import Verdict
-from anlage.core.ranges import Interval, Numbers, Range
+from anlage.core.ranges import Interval, Numbers, Range, is_any, is_none
 
 MOST_TRIED = 2000  # ways in which the deposits of a WPS may rest on records
 WORST_FIRST: tuple[Verdict, ...] = ("outside", "unproven", "inside")
@@ -69,7 +69,7 @@ def _offers(case: Case, index: int) -> Iterator[Support]:
     if not found and not any(support.covered for _, support in details):
         best = case.boxes.best(sets, beside)
         nearest = [(each.rank[:2], _alone(each, covered=False)) for each in ([best] if best else [])]
-        nearest += details
+        nearest += [each for each in details if not nearest or not _is_not_held(each[1])]
         yield min(nearest, key=lambda each: each[0], default=((0, 0), Support({}, (), covered=False)))[1]
 
 
@@ -87,6 +87,11 @@ def _details(case: Case, index: int) -> Iterator[tuple[tuple[int, int], Support]
     verdicts = [each.verdict(stated[name].get(name)) for name, each in support.allowances.items()]
     rank = (verdicts.count("outside"), verdicts.count("unproven"))
     yield rank, replace(support, covered=not any(rank))
+
+
+def _is_not_held(support: Support) -> bool:
+    """Whether a route without a record hangs on what nobody knows: no procedure is ever proved by it."""
+    return any(is_none(each.sure) and is_any(each.possible) for each in support.allowances.values())
 
 
 def with_own_rules(case: Case, index: int, support: Support) -> Support:

@@ -34,6 +34,7 @@ class WrittenHead(Struct, frozen=True, forbid_unknown_fields=True):
     deposit_by: tuple[Words, ...] = ()
     governs: Governs = "qualification"
     optional: tuple[Words, ...] = ()
+    papers: tuple[Words, ...] = ()
     names: dict[str, Words] = {}  # how the code speaks of a variable
     units: System = "si"  # in whose column it is judged where nobody says
     metals: str = ""  # the table of those that the code lists itself

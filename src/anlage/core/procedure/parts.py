@@ -29,6 +29,7 @@ Supplemental = Literal["none", "cold wire", "hot wire", "powder"]
 PlasmaMode = Literal["melt-in", "keyhole", "combined"]
 Loading = Literal["static", "cyclic"]
 Strength = Literal["matching", "one class lower", "lower"]
+WeldClass = Literal["A", "B", "C"]
 Output = Literal["constant-current", "constant-voltage"]
 Operation = Literal["manual", "semiautomatic", "machine", "automatic"]
 
@@ -39,7 +40,8 @@ class Header(Part):
     `codes` are packs with or without edition, `asme-ix` or `asme-ix:2021`, the first of them the leading one;
     `construction_code` is that of the job, for preheat, heat treatment, cap and fit-up; `units` is the system in which
     the code's limits are judged; `impact`, `hardness` and `sour_service` are demands of the job, `loading` how the
-    structure is loaded, `strength` what the weld metal has to be beside the base metal.
+    structure is loaded, `strength` what the weld metal has to be beside the base metal,
+    `weld_class` what a failure of the weld would do, from A, critical, to C.
     """
 
     number: Text = ""
@@ -53,6 +55,7 @@ class Header(Part):
     sour_service: bool | None = None
     loading: Loading | None = None
     strength: Strength | None = None
+    weld_class: WeldClass | None = None
     application: Text | None = None
 
     @property

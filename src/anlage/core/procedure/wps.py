@@ -43,7 +43,7 @@ from anlage.core.procedure.parts import (
 from anlage.core.results import Notice
 
 FORMAT: Final = "anlage-wps"
-VERSION: Final = 9
+VERSION: Final = 10
 LISTS: Final = ("deposits", "passes", "hold_points", "members", "tacks", "stations", "sectors", "readings")
 
 
@@ -73,7 +73,7 @@ class Wps(Part):
     """A procedure. A new one is valid; `ids` counts the ids given so far, so that none is used again."""
 
     format: Literal["anlage-wps"] = FORMAT
-    version: Literal[9] = VERSION
+    version: Literal[10] = VERSION
     header: Header = Header()
     revision: Revision = Revision()
     range: StatedRange = StatedRange()

@@ -13,8 +13,9 @@ from anlage.session.judging.pieces import is_told_apart
 
 # Leaves that few codes ask for: whoever works by others need not see them.
 OF_FEW = frozenset((
-    "header/loading", "header/strength", "technique/root_to_second_min", "technique/second_to_rest_min",
-    "technique/clamp", *(each.declared for each in variables().values() if each.declared),
+    "header/loading", "header/strength", "header/weld_class", "technique/root_to_second_min",
+    "technique/second_to_rest_min", "technique/clamp",
+    *(each.declared for each in variables().values() if each.declared),
 ))  # fmt: skip
 
 

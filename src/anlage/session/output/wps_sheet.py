@@ -145,6 +145,7 @@ def _groups(flow: Flow, wps: Wps) -> None:
 RANGE_LEAVES = (
     "metals/one/name", "metals/other/name", "range/thickness_mm", "range/thicker_member_mm", "range/diameter_mm",
     "header/weld", "header/impact", "header/hardness", "header/loading", "header/strength",
+    "header/weld_class",
 )  # fmt: skip
 
 
@@ -454,6 +455,8 @@ def _proof(flow: Flow, wps: Wps, proof: Assessment) -> None:
     for rule in used(proof.judgement.rungs):
         for sentence in overlay_sentences((rule,)):
             flow.text(f"{rule.clause}, {rule.title}, is not as shipped. {sentence}.", indent_mm=4.0)
+    for pack in (each.pack for each in proof.by_code if each.pack is not None and each.pack.papers):
+        flow.text(f"The packet of {pack.name} holds: {'; '.join(pack.papers)}.", indent_mm=4.0)
     flow.text("Assumed: weld metal of 7.85 g/cm³, cap as a parabola over the face.", role="print_muted")
 
 

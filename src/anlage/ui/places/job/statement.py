@@ -18,7 +18,7 @@ HEATED = ("at", "pwht/temperature_c", "for", "pwht/time_h")  # of the last sente
 PIPE = ("outside diameters", "range/diameter_mm")  # of the second sentence: said of pipe alone
 # What is stated less often, two to a line.
 MORE = (
-    ("header/application",), ("header/loading", "header/strength"), ("technique/cleaning",),
+    ("header/application",), ("header/loading", "header/strength"), ("header/weld_class",), ("technique/cleaning",),
     ("range/thicker_member_mm", "seam/weave_limit_mm"),
     ("technique/runs", "technique/bead_technique"), ("technique/peening", "technique/thermal_preparation"),
     ("technique/back_gouging", "joint/backing"), ("joint/retainers",),
@@ -26,8 +26,8 @@ MORE = (
 )  # fmt: skip
 # Of these: what few codes ask for, shown with a code that does.
 OF_FEW = (
-    "header/loading", "header/strength", "technique/root_to_second_min", "technique/second_to_rest_min",
-    "technique/clamp",
+    "header/loading", "header/strength", "header/weld_class", "technique/root_to_second_min",
+    "technique/second_to_rest_min", "technique/clamp",
 )  # fmt: skip
 HEAD = ("header/number", "header/title")
 # What an empty field says, where it is not its label.
