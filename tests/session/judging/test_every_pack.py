@@ -97,6 +97,19 @@ def test_a_record_covers_its_own_coupon(code):
         assert {rung.id for rung in judgement.rungs if rung.verdict == "unproven"} <= unsaid
 
 
+@pytest.mark.parametrize("test", ["impact", "hardness"])
+@pytest.mark.parametrize("code", CODES)
+def test_what_is_demanded_and_was_not_tested_is_never_inside(code, test):
+    for pqr in records(code):
+        without = with_at(pqr, "results", tuple(each for each in pqr.results if each.kind != test))
+        for said in (None, False) if test == "impact" else (None,):
+            own = with_at(without, "toughness_tested", said)
+            wps = with_at(as_procedure(own), f"header/{test}", True)  # noqa: FBT003 - a leaf
+            judgement = judged(wps, code, own)
+            assert judgement.verdict != "inside"
+            assert not all(judgement.supports) or test not in code_pack(code).answered
+
+
 @pytest.mark.parametrize("code", CODES)
 @given(data=st.data())
 def test_a_wider_statement_is_never_better_off(code, data):

@@ -135,6 +135,14 @@ class Boxes:
         """Return the newest candidate that contains a deposit of a WPS; `None` where none does."""
         return next(self._inside(sets, beside, NOTHING), None)
 
+    def places_inside(
+        self, sets: Mapping[str, Range], beside: frozenset[str], spare: frozenset[str]
+    ) -> Iterator[tuple[int, int]]:
+        """Yield the places, box and deposit, that contain a deposit of a WPS but for some variables at most."""
+        for place in _places(self._left(sets, beside, spare)):
+            _, index, order = self._places[place]
+            yield order, index
+
     def near(self, sets: Mapping[str, Range], beside: frozenset[str], spare: frozenset[str]) -> list[Candidate]:
         """Return the candidates that contain a deposit of a WPS but for some variables at most, by rank.
 
@@ -147,15 +155,18 @@ class Boxes:
         return sorted(self._inside(sets, beside, spare), key=lambda each: each.rank)
 
     def _inside(self, sets: Mapping[str, Range], beside: frozenset[str], spare: frozenset[str]) -> Iterator[Candidate]:
+        for place in _places(self._left(sets, beside, spare)):
+            candidate = self._candidate(place, sets, beside)
+            if candidate.allowances:
+                yield candidate
+
+    def _left(self, sets: Mapping[str, Range], beside: frozenset[str], spare: frozenset[str]) -> int:
         left = self._of_process(sets)
         for variable, limits in self._limits.items():
             if variable not in spare and variable not in beside:
                 outside, unproven = _failing(limits, variable, sets, left)
                 left &= ~(outside | unproven)
-        for place in _places(left):
-            candidate = self._candidate(place, sets, beside)
-            if candidate.allowances:
-                yield candidate
+        return left
 
     def best(self, sets: Mapping[str, Range], beside: frozenset[str]) -> Candidate | None:
         """Return the candidate of the first rank: `None` where there is none."""
