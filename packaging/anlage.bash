@@ -2,7 +2,7 @@
 _anlage() {
   local current="${COMP_WORDS[COMP_CWORD]}" words=""
   if [[ $COMP_CWORD -eq 1 ]]; then
-    words="calc coupon ranges check diff draft print schema export import verify recover rules verify-pack demo screenshots --help --version"
+    words="calc coupon ranges check diff draft plan print schema export import verify recover rules verify-pack demo screenshots --help --version"
     COMPREPLY=($(compgen -W "$words" -- "$current") $(compgen -f -X '!*.anlage' -- "$current"))
     return
   fi
@@ -13,6 +13,7 @@ _anlage() {
     check) words='-h --help --pqr --works --code --json' ;;
     diff) words='-h --help --pqr --works --code --json' ;;
     draft) words='-h --help --json -o --output --works --force' ;;
+    plan) words='-h --help --code --cost --pqr --works --json' ;;
     print) words='-h --help -o --output --pqr --works --calibration-months --paper --force --json' ;;
     schema) words='-h --help --json' ;;
     export) words='-h --help -o --output --picture --force --json' ;;

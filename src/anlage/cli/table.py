@@ -14,6 +14,7 @@ COMMANDS: Mapping[str, tuple[str, str]] = MappingProxyType({
     "check": ("anlage.cli.check", "judge a procedure by its code and its records"),
     "diff": ("anlage.cli.diff", "compare two procedures variable by variable, and say what each change costs"),
     "draft": ("anlage.cli.draft", "propose a whole procedure from metals, thickness, position and processes"),
+    "plan": ("anlage.cli.plan", "plan the fewest coupons, or the cheapest, that cover a list of joints"),
     "print": ("anlage.cli.print_sheet", "write the sheet of a procedure as PDF"),
     "schema": ("anlage.cli.schema", "print the JSON Schema of a kind of document"),
     "export": ("anlage.cli.export", "write a document as JSON, or its pictures and tables"),

@@ -8,8 +8,8 @@ from collections.abc import Sequence
 
 import numpy as np
 from msgspec import Struct
-from scipy.optimize import Bounds, LinearConstraint, milp
-from scipy.sparse import csr_array
+from scipy.optimize import Bounds, LinearConstraint, milp  # type: ignore[import-untyped]
+from scipy.sparse import csr_array  # type: ignore[import-untyped]
 
 SECONDS = 10.0
 CLOSE = 1e-9  # of costs: two that are one

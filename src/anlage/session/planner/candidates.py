@@ -5,6 +5,7 @@ joints themselves; a pipe is taken as it is in a joint.
 """
 
 from collections.abc import Iterator, Mapping, Sequence
+from itertools import product
 from typing import Final
 
 from msgspec import Struct
@@ -62,6 +63,7 @@ class Coupon(Struct, frozen=True, kw_only=True):
 
     like: str
     pqr: Pqr
+    is_moved: bool = False  # to another position than the joint's
 
     @property
     def words(self) -> str:
@@ -93,14 +95,21 @@ def candidates(joints: Sequence[Joint], pack: Pack) -> Iterator[Coupon]:
     """
     tested = sorted({bool(each.wps.header.impact) for each in joints})
     for joint in {_recipe(each.wps): each for each in reversed(joints)}.values():
-        for size in _sizes(joint, joints):
-            for place in _places(joint, joints, pack):
-                for impact in tested:
-                    try:
-                        pqr = coupon_like(joint.wps, pack, size, place, impact=impact)
-                    except AnlageError:
-                        continue  # such a coupon cannot be
-                    yield Coupon(like=joint.name, pqr=pqr)
+        places, roots = _places(joint, joints, pack), _roots(joint.wps)
+        for size, root, place, impact in product(_sizes(joint, joints), roots, places, tested):
+            try:
+                pqr = coupon_like(joint.wps, pack, Size(*size, root, place), impact=impact)
+            except AnlageError:
+                continue  # such a coupon cannot be
+            yield Coupon(like=joint.name, pqr=pqr, is_moved=place != joint.wps.technique.position)
+
+
+def _roots(wps: Wps) -> list[float]:
+    """Return what the first of several processes may lay of a coupon: as usual, or as it is stated."""
+    if len(wps.deposits) < 2:
+        return [0.0]
+    stated = wps.deposits[0].thickness_mm
+    return sorted({ROOT_MM, *((stated.low, stated.high) if stated is not None and stated.low > 0 else ())})
 
 
 def _recipe(wps: Wps) -> str:
@@ -122,7 +131,13 @@ def _places(joint: Joint, joints: Sequence[Joint], pack: Pack) -> list[str | Non
     return list(dict.fromkeys(single)) or [None]
 
 
-Size = tuple[float, float | None]  # thickness and outside diameter [mm]
+class Size(Struct, frozen=True):
+    """How a coupon is made: thickness, outside diameter, what the first of several processes lays [mm], and where."""
+
+    thickness_mm: float
+    od_mm: float | None
+    root_mm: float
+    position: str | None
 
 
 def _stated(joints: Sequence[Joint], pack: Pack, variable: str) -> list[str | None]:
@@ -131,7 +146,7 @@ def _stated(joints: Sequence[Joint], pack: Pack, variable: str) -> list[str | No
     return list(dict.fromkeys(each.wps.technique.position for each in joints))
 
 
-def _sizes(joint: Joint, joints: Sequence[Joint]) -> list[Size]:
+def _sizes(joint: Joint, joints: Sequence[Joint]) -> list[tuple[float, float | None]]:
     """Return the sizes of coupons that are welded like a joint."""
     spans = [each.wps.range.thickness_mm for each in joints]
     ends = {end for span in spans if span is not None for end in (span.low, span.high) if 0 < end < 1000}
@@ -145,26 +160,26 @@ def _sizes(joint: Joint, joints: Sequence[Joint]) -> list[Size]:
     return [(each, od) for each in thick for od in sorted(sizes) if od > 2 * each] or [(each, None) for each in thick]
 
 
-def coupon_like(wps: Wps, pack: Pack, size: Size, position: str | None, *, impact: bool) -> Pqr:
+def coupon_like(wps: Wps, pack: Pack, size: Size, *, impact: bool) -> Pqr:
     """Return the record of a coupon that is welded as a procedure says, in a size and place, all its tests passed.
 
     Raises
     ------
     InputError : it cannot be
     """
-    thickness, od = size
-    joint = wps.joint
+    thickness, joint = size.thickness_mm, wps.joint
     pqr = Pqr(header=wps.header, metals=wps.metals, joint=joint, technique=wps.technique,
               pwht=wps.pwht, preheat_least_c=wps.preheat.minimum_c,
               interpass_most_c=wps.preheat.interpass_maximum_c)  # fmt: skip
-    pqr = with_at(with_at(pqr, "joint/thickness_mm", thickness), "joint/od_mm", od)
-    pqr = with_at(with_at(pqr, "header/codes", (pack.code,)), "technique/position", position)
+    pqr = with_at(with_at(pqr, "joint/thickness_mm", thickness), "joint/od_mm", size.od_mm)
+    pqr = with_at(with_at(pqr, "header/codes", (pack.code,)), "technique/position", size.position)
     left = thickness
     for place, each in enumerate(wps.deposits):
         last = place == len(wps.deposits) - 1
-        laid = left if last else min(ROOT_MM, left / 2)
+        laid = left if last else min(size.root_mm if place == 0 else ROOT_MM, left / 2)
         left -= laid
         own = {name: getattr(each, name) for name in CARRIED if hasattr(each, name)}
+        own["max_pass_thickness_mm"] = _thickest_pass(wps, each.id, laid)
         pqr, _ = with_recorded_deposit(pqr, **own, thickness_mm=laid, **_read_of(wps, each.id),
                                        filler_diameter_mm=_one(each.filler_diameter_mm))  # fmt: skip
     for kind, count in tests_of(pqr, pack).items():
@@ -172,6 +187,13 @@ def coupon_like(wps: Wps, pack: Pack, size: Size, position: str | None, *, impac
     if impact:
         pqr, _ = with_row(pqr, "results", kind=IMPACT, count=2, passed=True)
     return pqr
+
+
+def _thickest_pass(wps: Wps, deposit: str, laid: float) -> float | None:
+    """Return how thick the thickest pass of a coupon is: as stated, never more than the deposit."""
+    spans = [each.thickness_mm for each in wps.passes if each.deposit == deposit]
+    known = [span.high for span in spans if span is not None]
+    return min(max(known), laid) if known and len(known) == len(spans) else None
 
 
 def _one(span: Interval | None) -> float | None:

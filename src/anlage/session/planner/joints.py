@@ -67,21 +67,27 @@ def _joint(row: Mapping[str, str], number: int, system: System) -> Joint:
         raise InputError("no base metal is stated", where="base", mend="name it as the catalogue does")
     if wps.joint.product is None and wps.range.diameter_mm is not None:
         wps = with_text(wps, "joint/product", "pipe", system)
-    fillers = [part.strip() for part in cells.get("filler", "").split(",") if part.strip()]
-    processes = [part.strip() for part in cells.get("process", "").split(",") if part.strip()]
+    wps = _with_deposits(wps, cells, system)
+    if len(wps.deposits) == 1 and wps.header.weld == "groove":  # it lays the whole thickness
+        wps = with_at(wps, f"deposits/{wps.deposits[0].id}/thickness_mm", wps.range.thickness_mm)
+    return Joint(cells.get("name", "") or f"row {number}", wps)
+
+
+def _with_deposits(wps: Wps, cells: Mapping[str, str], system: System) -> Wps:
+    processes, fillers = (
+        [part.strip() for part in cells.get(column, "").split(",") if part.strip()] for column in ("process", "filler")
+    )
     if not processes:
         raise InputError("no process is stated", where="process", mend="state it, GTAW,SMAW for two")
     if len(fillers) not in (0, 1, len(processes)):
-        raise InputError(f"{len(fillers)} fillers for {len(processes)} processes", where="filler",
-                         mend="state one for all, or one for each")  # fmt: skip
+        what = f"{len(fillers)} fillers for {len(processes)} processes"
+        raise InputError(what, where="filler", mend="state one for all, or one for each")
     for place, process in enumerate(processes):
         wps, own = with_deposit(wps)
         wps = with_text(wps, f"deposits/{own}/process", process, system)
         if fillers:
             wps = with_text(wps, f"deposits/{own}/filler", fillers[place if len(fillers) > 1 else 0], system)
-    if len(wps.deposits) == 1 and wps.header.weld == "groove":  # it lays the whole thickness
-        wps = with_at(wps, f"deposits/{wps.deposits[0].id}/thickness_mm", wps.range.thickness_mm)
-    return Joint(cells.get("name", "") or f"row {number}", wps)
+    return wps
 
 
 def joints_of_procedures(found: Iterable[Wps]) -> tuple[Joint, ...]:

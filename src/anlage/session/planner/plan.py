@@ -1,7 +1,7 @@
 """The plan: which coupons cover all joints at least cost, why each is needed, and what stays uncovered and why."""
 
 import time
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import Final
 
@@ -10,6 +10,7 @@ from msgspec.structs import replace
 
 from anlage.core.codes import Boxes, Demand, Pack, Stated
 from anlage.core.codes.case import case_of
+from anlage.core.codes.combine import jointly_covered, pairs_joined
 from anlage.core.planner import Cover, least_cover
 from anlage.core.planner.cover import SECONDS
 from anlage.core.procedure import Wps
@@ -24,6 +25,7 @@ from anlage.session.planner.joints import Joint
 POSITION: Final = "position"
 LAID: Final = "deposit_thickness_mm"
 THICKNESS, DIAMETER = "base_metal_thickness_mm", "diameter_mm"
+MOVED: Final = 1e-4  # of cost: of two coupons that do as well, the one welded where the joint is
 MOST_CANDIDATES: Final = 20_000  # own choice
 
 
@@ -36,12 +38,6 @@ class Element(Struct, frozen=True):
     sets: tuple[Mapping[str, Range], ...]  # of each deposit
     beside: tuple[frozenset[str], ...]
     demand: Demand
-
-    @property
-    def name(self) -> str:
-        """What it is called."""
-        span = f"{self.part.low:g} to {self.part.high:g} mm" if self.part is not None else ""
-        return ", ".join(filter(None, (self.joint.name, self.position, span)))
 
 
 class Planned(Struct, frozen=True, kw_only=True):
@@ -116,13 +112,17 @@ def planned(joints: Sequence[Joint], by: Planning, go_on: Callable[[], bool] = l
             covers[place].add(number)
         if not go_on():
             return None
-    costs = [cost_of(each.pqr, by.costs) for each in coupons]
+    costs = [cost_of(each.pqr, by.costs) + (MOVED if each.is_moved else 0.0) for each in coupons]
     cover = least_cover([frozenset(each) for each in covers], costs, len(left), seconds=by.seconds)
     worked = _Worked(left, coupons, covers, costs, buyer)
     found = tuple(worked.planned(place, n, cover.chosen) for n, place in enumerate(cover.chosen, 1))
-    uncovered = (*refused, *((left[n].name, _why(left[n], buyer)) for n in cover.uncovered))
+    bare: dict[str, list[Element]] = {}
+    for n in cover.uncovered:
+        bare.setdefault(_why(left[n], buyer), []).append(left[n])
+    uncovered = (*refused, *((name, why) for why, own in bare.items() for name in _named(own)))
+    said = (*_said(joints), *_not_joined(left, cover, [each.coupon.pqr for each in found], by))
     return Plan(
-        pack=by.pack, coupons=found, already=already, uncovered=uncovered, said=_said(joints), cover=cover,
+        pack=by.pack, coupons=found, already=already, uncovered=uncovered, said=said, cover=cover,
         tried=len(coupons), seconds=time.perf_counter() - start,
     )  # fmt: skip
 
@@ -138,10 +138,32 @@ def covering(element: Element, boxes: Boxes) -> frozenset[int]:
     return found or frozenset()
 
 
-def _elements(joints: Sequence[Joint], pack: Pack) -> tuple[list[Element], list[tuple[str, str]]]:
+def held_by(joint: Joint, coupons: Sequence[Pqr], pack: Pack) -> bool:
+    """Return whether the engine holds a joint inside by some coupons, in everything that it states.
+
+    Each deposit by one of them, or by several together where the code joins records so.
+    """
+    elements, _ = _elements([joint], pack, in_whole=True)
+    if not elements or not coupons:
+        return False
+    whole = elements[0]
+    boxes = Buyer(pack, coupons).boxes(whole.demand)
+    names = frozenset(name for box in boxes.boxes for own in box.deposits for name in own)
+    for sets, beside in zip(whole.sets, whole.beside, strict=True):
+        unstated = beside | (names - sets.keys())
+        near = boxes.near(sets, unstated, pack.combination.spare)
+        alone = boxes.first(sets, unstated) is not None
+        if not (alone or jointly_covered(pack, near, sets) or pairs_joined(pack, near, sets)):
+            return False
+    return True
+
+
+def _elements(
+    joints: Sequence[Joint], pack: Pack, *, in_whole: bool = False
+) -> tuple[list[Element], list[tuple[str, str]]]:
     """Return what has to be covered, and the joints that contradict themselves or that the code does not know."""
     elements, refused = [], []
-    joins = any(POSITION in union.variables for union in pack.combination.unions)
+    joins = not in_whole and any(POSITION in union.variables for union in pack.combination.unions)
     for joint in joints:
         stated = stated_of(_answered(joint.wps, pack), pack)
         case = case_of(pack, stated, Boxes(()))
@@ -205,7 +227,7 @@ def _in_parts(elements: Sequence[Element], buyer: Buyer) -> list[Element]:
                     element,
                     part=part,
                     sets=_with(_with(element.sets, THICKNESS, numbers([part])), LAID, numbers([Interval(0.0, high)])),
-                )  # fmt: skip
+                )
             )
     return found
 
@@ -219,10 +241,10 @@ def _without_covered(elements: Sequence[Element], by: Planning) -> tuple[list[El
     for element in elements:
         found = sorted(covering(element, buyer.boxes(element.demand)))
         if found:
-            already.append((element.name, by.records[found[0]].header.number))
+            already.append((element.joint.name, by.records[found[0]].header.number))
         else:
             left.append(element)
-    return left, tuple(already)
+    return left, tuple(dict.fromkeys(already))
 
 
 class _Worked(Struct, frozen=True):
@@ -240,10 +262,24 @@ class _Worked(Struct, frozen=True):
         own = sorted(self.covers[place])
         thickness, diameter = bought_area(self.buyer.boxes(self.left[own[0]].demand), place)
         return Planned(
-            name=f"C{number}", coupon=self.coupons[place], covers=tuple(self.left[n].name for n in own),
-            needed_for=tuple(self.left[n].name for n in own if n not in others), cost=self.costs[place],
+            name=f"C{number}", coupon=self.coupons[place], covers=_named([self.left[n] for n in own]),
+            needed_for=_named([self.left[n] for n in own if n not in others]), cost=self.costs[place],
             thickness_mm=thickness, diameter_mm=diameter,
         )  # fmt: skip
+
+
+def _named(elements: Sequence[Element]) -> tuple[str, ...]:
+    """Return what elements are called, the parts of one joint together."""
+    found: dict[str, list[Element]] = {}
+    for each in elements:
+        found.setdefault(each.joint.name, []).append(each)
+    names = []
+    for name, own in found.items():
+        places = dict.fromkeys(each.position for each in own if each.position)
+        spans = numbers([each.part for each in own if each.part is not None]).parts
+        parts = [*places, *(f"{span.low:g} to {span.high:g} mm" for span in spans)]
+        names.append(f"{name} ({', '.join(parts)})" if parts else name)
+    return tuple(names)
 
 
 def bought_area(boxes: Boxes, place: int) -> tuple[Interval | None, Interval | None]:
@@ -274,6 +310,15 @@ def _why(element: Element, buyer: Buyer) -> str:
         if words
         else "no one coupon covers all its deposits"
     )
+
+
+def _not_joined(left: Sequence[Element], cover: Cover, coupons: Sequence[Pqr], by: Planning) -> Iterator[str]:
+    """Yield the joints all of whose parts are covered, and which the code does not hold by these coupons together."""
+    bare = {id(left[n].joint) for n in cover.uncovered}
+    for joint in {id(each.joint): each.joint for each in left if id(each.joint) not in bare}.values():
+        if not held_by(joint, [*coupons, *by.records], by.pack):
+            why = f"{by.pack.name} is not known to join these records over it"
+            yield f"Every part of {joint.name} is covered, but {why}."
 
 
 def _said(joints: Sequence[Joint]) -> tuple[str, ...]:

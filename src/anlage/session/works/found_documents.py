@@ -10,7 +10,7 @@ from msgspec import Struct
 from anlage.core.document import DocumentKind, Part, read_strict
 from anlage.core.errors import FormatError, UnknownNameError, shortened
 from anlage.core.machine import Machine
-from anlage.core.procedure import Wps
+from anlage.core.procedure import WPS, Wps
 from anlage.core.record import PQR, Pqr
 from anlage.session.kinds import SOURCE
 from anlage.session.leaves.bounds import beyond
@@ -149,6 +149,19 @@ def records_of(path: Path) -> tuple[tuple[str, Pqr], ...]:
         entries = [entry for entry in works.entries() if entry.kind == PQR.format]
         drafts = [(entry, _sound(works.draft(entry.id), entry.number)) for entry in entries]
     return tuple((entry.id, read_strict(draft.body, PQR, where=entry.number)) for entry, draft in drafts)
+
+
+def procedures_of(path: Path) -> tuple[Wps, ...]:
+    """Return the procedures of a works file as they are now, oldest first.
+
+    Raises
+    ------
+    FormatError : the works file or one of its procedures is not what it claims, or a text waits in one
+    """
+    with open_works(path, read_only=True) as works:
+        entries = [entry for entry in works.entries() if entry.kind == WPS.format]
+        drafts = [(entry, _sound(works.draft(entry.id), entry.number)) for entry in entries]
+    return tuple(within_reason(read_strict(draft.body, WPS, where=entry.number)) for entry, draft in drafts)
 
 
 def machines_of(path: Path | None) -> tuple[Machine, ...]:
