@@ -10,18 +10,15 @@ from msgspec import Struct
 
 from anlage.cli.parsing import DOCUMENT, add_codes, add_json, add_records, add_works
 from anlage.cli.what_it_buys import by_each_code
-from anlage.core.codes import Pack
-from anlage.core.errors import AnlageError, InputError
+from anlage.core.errors import InputError
 from anlage.core.procedure import WPS
 from anlage.core.record import PQR, Pqr
 from anlage.core.results import Notice, Source
 from anlage.formats.rows import ENDINGS, rows_of_file
-from anlage.session.judging.evidence import evidence_of
-from anlage.session.judging.records import coupon_of
 from anlage.session.keyed.answer import Answer, number
 from anlage.session.planner.costs import costs_of
 from anlage.session.planner.joints import Joint, joints_of, joints_of_procedures
-from anlage.session.planner.plan import DIAMETER, THICKNESS, Plan, Planned, Planning, planned
+from anlage.session.planner.plan import DIAMETER, THICKNESS, Plan, Planned, Planning, planned, that_count
 from anlage.session.works.found_documents import find_document, procedures_of, records_of, source_of
 from anlage.session.works.marked_codes import codes_of_file
 
@@ -49,7 +46,7 @@ def plan_answer(asked: Asked, code: str) -> Answer:
     pack, edition = codes.edition_of(code)
     joints = _joints(asked.names)
     costs = costs_of(rows_of_file(Path(asked.cost))) if asked.cost else {}
-    found = planned(joints, Planning(pack=pack, costs=costs, records=_accepted(asked, pack)))
+    found = planned(joints, Planning(pack=pack, costs=costs, records=that_count(_records(asked), pack)))
     assert found is not None, "nobody cancels it here"
     notices = [Notice.of("plan.assumed", "joints", each) for each in found.said]
     sources = [Source("rules", f"{pack.source}, edition {edition}", "M")]
@@ -88,19 +85,10 @@ def _joints(names: Sequence[str]) -> list[Joint]:
     return joints
 
 
-def _accepted(asked: Asked, pack: Pack) -> list[Pqr]:
-    """Return the records that count by a code: those of works files, and those that are named."""
+def _records(asked: Asked) -> list[Pqr]:
+    """Return the records of works files, and those that are named."""
     found = [record for name in asked.names if (source := _works(name)) for _, record in records_of(Path(source))]
-    found += [find_document(name, PQR).value for name in asked.records]
-    counting = []
-    for record in found:
-        try:
-            state = evidence_of(record, pack, coupon_of(record, pack)).state
-        except AnlageError:
-            continue  # one that contradicts itself carries nothing
-        if state == "accepted":
-            counting.append(record)
-    return counting
+    return [*found, *(find_document(name, PQR).value for name in asked.records)]
 
 
 def _codes(arguments: argparse.Namespace) -> list[str]:

@@ -18,7 +18,7 @@ from anlage.core.drawing.display import (
 )
 from anlage.core.drawing.operating_window import Axes, HeatLimit, PassBox, Plane, operating_window
 from anlage.core.drawing.page import PAPERS, Column, Flow, on_page
-from anlage.core.drawing.qualified_map import Area, Ticks, qualified_map
+from anlage.core.drawing.qualified_map import Area, Spot, Ticks, coupon_map, qualified_map, thickness_at
 from anlage.core.drawing.rung import rung
 from anlage.core.drawing.section import Show, grip, profile, section
 from anlage.core.drawing.token_rung import Token, token_rung, tokens_of_rung
@@ -53,6 +53,7 @@ __all__ = [
     "RingRow",
     "Seam",
     "Show",
+    "Spot",
     "SymbolTexts",
     "TackMark",
     "Text",
@@ -64,6 +65,7 @@ __all__ = [
     "captions_mm",
     "clock",
     "cope_patterns",
+    "coupon_map",
     "curves",
     "dial_curves",
     "enlarged",
@@ -78,6 +80,7 @@ __all__ = [
     "rung",
     "section",
     "strip",
+    "thickness_at",
     "token_rung",
     "tokens_of_rung",
     "tube_node",

@@ -9,13 +9,14 @@ from collections.abc import Iterator, Sequence
 from msgspec import Struct
 from msgspec.structs import replace
 
-from anlage.core.drawing.display import DisplayList, Item, Measure, Path, Point, Text
+from anlage.core.drawing.display import DisplayList, Item, Marker, Measure, Path, Point, Text
 from anlage.core.ranges import Interval
 
 THICKNESS_MM, DIAMETER_MM = (1.0, 300.0), (10.0, 3000.0)  # of the map; common practice lies well inside
 LEFT_MM, FOOT_MM, TOP_MM = 15.0, 12.0, 6.0  # room for numbers and names
 LABEL_MM, PLATE_MM, HATCH_MM = 2.6, 3.6, 2.2
 MOST_NAMED = 60
+HANDLE_MM, SPOT_MM = 2.4, 6.4
 DASH_MM = 0.6  # a rectangle of a single value is still seen
 
 
@@ -164,3 +165,58 @@ def _labels(plane: _Map, areas: Sequence[Area], measure: Measure) -> Iterator[It
         yield Path(role="plate", points=_corners((x, y, x + width, y + PLATE_MM)), closed=True, target=area.target)
         yield Text(role="value", at=(x + 0.8, y + 0.9), text=area.label, height_mm=LABEL_MM, anchor="start",
                    target=area.target)  # fmt: skip
+
+
+# Coupons that are planned ---------------------------------------------------------------------
+
+
+class Spot(Struct, frozen=True):
+    """A coupon on the map where it would be welded: it is dragged along the thicknesses; a plate has no diameter."""
+
+    target: str
+    label: str
+    thickness_mm: float
+    diameter_mm: float | None
+
+
+def coupon_map(
+    areas: Sequence[Area], spots: Sequence[Spot], ticks: Ticks, size_mm: Point, measure: Measure
+) -> DisplayList:
+    """Return the map of joints over what coupons buy, each coupon with its handle.
+
+    Parameters
+    ----------
+    areas : joints (`wps`) and what coupons buy (`pqr`)
+    spots : the coupons
+    ticks, size_mm, measure : as in `qualified_map`
+    """
+    bare = qualified_map(areas, ticks, size_mm, measure)
+    plane = _Map(*size_mm)
+    return replace(bare, items=(*bare.items, *_spots(plane, spots, measure)))
+
+
+def _spots(plane: _Map, spots: Sequence[Spot], measure: Measure) -> Iterator[Item]:
+    """Yield the coupons, each under those whose names it would hide."""
+    taken: list[tuple[float, float, float]] = []  # left, right and height of what stands there already
+    for spot in spots:
+        x, y = plane.x(spot.thickness_mm), plane.y(spot.diameter_mm or DIAMETER_MM[1])
+        half = measure(spot.label, LABEL_MM) / 2 + 0.8
+        while any(x - half < right and left < x + half and abs(y - other) < SPOT_MM for left, right, other in taken):
+            y -= SPOT_MM
+        taken.append((x - half, x + half, y))
+        yield from _spot((x, y), spot, 2 * half)
+
+
+def _spot(at: Point, spot: Spot, width: float) -> Iterator[Item]:
+    left, foot = at[0] - width / 2, at[1] + HANDLE_MM / 2 + 0.3
+    corners = _corners((left, foot, left + width, foot + PLATE_MM))
+    yield Path(role="plate", points=corners, closed=True, target=spot.target)
+    yield Text(role="value", at=(at[0], foot + 0.9), text=spot.label, height_mm=LABEL_MM, target=spot.target)
+    yield Marker(role="handle", at=at, kind="handle", size_mm=HANDLE_MM, target=spot.target)
+
+
+def thickness_at(x_mm: float, size_mm: Point) -> float:
+    """Return the thickness at a place across the map [mm]."""
+    low, high = THICKNESS_MM
+    share = (x_mm - LEFT_MM) / (size_mm[0] - LEFT_MM - 2)
+    return float(low * (high / low) ** min(max(share, 0.0), 1.0))

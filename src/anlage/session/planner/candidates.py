@@ -62,6 +62,8 @@ class Coupon(Struct, frozen=True, kw_only=True):
     """A coupon that might be welded, as the record that it would be, with the joint that it is welded like."""
 
     like: str
+    wps: Wps  # of that joint
+    size: "Size"
     pqr: Pqr
     is_moved: bool = False  # to another position than the joint's
 
@@ -95,13 +97,41 @@ def candidates(joints: Sequence[Joint], pack: Pack) -> Iterator[Coupon]:
     """
     tested = sorted({bool(each.wps.header.impact) for each in joints})
     for joint in {_recipe(each.wps): each for each in reversed(joints)}.values():
-        places, roots = _places(joint, joints, pack), _roots(joint.wps)
-        for size, root, place, impact in product(_sizes(joint, joints), roots, places, tested):
+        sizes, roots = _sizes(joint, joints), _roots(joint.wps)
+        places = _that_matter(joint, pack, sizes[0], _places(joint, joints, pack)) if sizes else []
+        for size, root, place, impact in product(sizes, roots, places, tested):
             try:
-                pqr = coupon_like(joint.wps, pack, Size(*size, root, place), impact=impact)
+                yield coupon_of_joint(joint, pack, Size(*size, root, place), impact=impact)
             except AnlageError:
                 continue  # such a coupon cannot be
-            yield Coupon(like=joint.name, pqr=pqr, is_moved=place != joint.wps.technique.position)
+
+
+def coupon_of_joint(joint: Joint, pack: Pack, size: "Size", *, impact: bool) -> Coupon:
+    """Return a coupon that is welded like a joint, in a size.
+
+    Raises
+    ------
+    InputError : it cannot be
+    """
+    pqr = coupon_like(joint.wps, pack, size, impact=impact)
+    moved = size.position != joint.wps.technique.position
+    return Coupon(like=joint.name, wps=joint.wps, size=size, pqr=pqr, is_moved=moved)
+
+
+def _that_matter(
+    joint: Joint, pack: Pack, size: tuple[float, float | None], places: list[str | None]
+) -> list[str | None]:
+    """Return some places; where a coupon buys the same in all of them, that of the joint alone."""
+    own = joint.wps.technique.position
+    bought = set()
+    for place in places:
+        try:
+            coupon = coupon_of(coupon_like(joint.wps, pack, Size(*size, ROOT_MM, place), impact=False), pack)
+        except AnlageError:
+            return places
+        box = cover_box(pack, coupon, Demand(units=joint.wps.header.units))
+        bought.add(repr([{name: (each.sure, each.possible) for name, each in one.items()} for one in box.deposits]))
+    return places if len(bought) > 1 else [own if own in places else next(iter(places), None)]
 
 
 def _roots(wps: Wps) -> list[float]:

@@ -1,7 +1,8 @@
 """The plan: which coupons cover all joints at least cost, why each is needed, and what stays uncovered and why."""
 
+import math
 import time
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import Final
 
@@ -11,14 +12,17 @@ from msgspec.structs import replace
 from anlage.core.codes import Boxes, Demand, Pack, Stated
 from anlage.core.codes.case import case_of
 from anlage.core.codes.combine import jointly_covered, pairs_joined
+from anlage.core.errors import AnlageError
 from anlage.core.planner import Cover, least_cover
 from anlage.core.planner.cover import SECONDS
 from anlage.core.procedure import Wps
-from anlage.core.ranges import Choices, Interval, Numbers, Range, numbers
+from anlage.core.ranges import Choices, Interval, Numbers, Range, numbers, without
 from anlage.core.record import Pqr
 from anlage.core.variables import spoken
+from anlage.session.judging.evidence import evidence_of
+from anlage.session.judging.records import coupon_of
 from anlage.session.judging.statements import stated_of
-from anlage.session.planner.candidates import Buyer, Coupon, candidates
+from anlage.session.planner.candidates import PLATES_MM, Buyer, Coupon, candidates, coupon_of_joint, is_tested
 from anlage.session.planner.costs import cost_of
 from anlage.session.planner.joints import Joint
 
@@ -26,6 +30,9 @@ POSITION: Final = "position"
 LAID: Final = "deposit_thickness_mm"
 THICKNESS, DIAMETER = "base_metal_thickness_mm", "diameter_mm"
 MOVED: Final = 1e-4  # of cost: of two coupons that do as well, the one welded where the joint is
+THINNEST_MM, THICKEST_MM = 1.0, 300.0  # of the map; common practice lies well inside
+OPENED: Final = 1.5  # times the thickest joint: no coupon for what nobody welds; own choice
+LEAST_OPENED: Final = 0.1  # of a logarithm: less is no gain worth a coupon; own choice
 MOST_CANDIDATES: Final = 20_000  # own choice
 
 
@@ -71,6 +78,7 @@ class Plan(Struct, frozen=True, kw_only=True):
     uncovered: tuple[tuple[str, str], ...]
     said: tuple[str, ...]
     cover: Cover
+    elements: tuple[Element, ...]
     tried: int
     seconds: float
 
@@ -123,8 +131,63 @@ def planned(joints: Sequence[Joint], by: Planning, go_on: Callable[[], bool] = l
     said = (*_said(joints), *_not_joined(left, cover, [each.coupon.pqr for each in found], by))
     return Plan(
         pack=by.pack, coupons=found, already=already, uncovered=uncovered, said=said, cover=cover,
+        elements=tuple(left),
         tried=len(coupons), seconds=time.perf_counter() - start,
     )  # fmt: skip
+
+
+def moved(plan: Plan, number: int, thickness_mm: float) -> Planned | None:
+    """Return what a coupon of a plan would buy and cover in another thickness; `None` where it cannot be made so."""
+    own = plan.coupons[number]
+    joint, size = Joint(own.coupon.like, own.coupon.wps), replace(own.coupon.size, thickness_mm=thickness_mm)
+    try:
+        coupon = coupon_of_joint(joint, plan.pack, size, impact=is_tested(own.coupon.pqr))
+    except AnlageError:
+        return None
+    buyer = Buyer(plan.pack, [coupon.pqr])
+    held = [each for each in plan.elements if covering(each, buyer.boxes(each.demand))]
+    demand = plan.elements[0].demand
+    area = bought_area(buyer.boxes(held[0].demand if held else demand), 0)
+    return replace(own, coupon=coupon, covers=_named(held), thickness_mm=area[0], diameter_mm=area[1])
+
+
+def openings(plan: Plan) -> tuple[tuple[str, Interval], ...]:
+    """Return of further coupons welded like those of a plan what thicknesses each would open, the most first.
+
+    Thicknesses are weighed by how many times the least goes into the most, as the map shows them.
+    """
+    found: dict[str, tuple[float, str, Interval]] = {}
+    for number, own in enumerate(plan.coupons):
+        if own.thickness_mm is None:
+            continue
+        like = own.coupon.words.partition(f", {own.coupon.size.thickness_mm:g} mm")[0]
+        known = [each.thickness_mm for each in plan.coupons
+                 if each.thickness_mm is not None and each.coupon.words.startswith(like)]  # fmt: skip
+        most = OPENED * max(each.joint.wps.range.thickness_mm.high for each in plan.elements)  # type: ignore[union-attr]
+        for thick in (each for each in PLATES_MM if each <= most):
+            other = moved(plan, number, thick)
+            if other is None or other.thickness_mm is None:
+                continue
+            further = without(numbers([other.thickness_mm]), numbers(known))
+            for span in further.parts if isinstance(further, Numbers) else ():
+                share = math.log(min(span.high, THICKEST_MM) / max(span.low, THINNEST_MM))
+                if share > found.get(like, (LEAST_OPENED, "", span))[0]:
+                    found[like] = share, other.coupon.words, Interval(span.low, span.high)
+    ranked = sorted(found.values(), key=lambda each: -each[0])
+    return tuple((words, span) for _, words, span in ranked)
+
+
+def that_count(records: Iterable[Pqr], pack: Pack) -> tuple[Pqr, ...]:
+    """Return the records that count by a code; one that contradicts itself carries nothing."""
+    found = []
+    for record in records:
+        try:
+            state = evidence_of(record, pack, coupon_of(record, pack)).state
+        except AnlageError:
+            continue
+        if state == "accepted":
+            found.append(record)
+    return tuple(found)
 
 
 def covering(element: Element, boxes: Boxes) -> frozenset[int]:
