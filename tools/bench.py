@@ -40,8 +40,12 @@ from anlage.session.heat.preheat_curves import preheat_curves
 from anlage.session.heat.purging import purge_plan
 from anlage.session.judging.assessment import Assessor
 from anlage.session.judging.boxes import BoxKeeper, Record
+from anlage.session.judging.records import coupon_of
 from anlage.session.kinds import PROCEDURE, RECORD, Kind
 from anlage.session.metals.together import together
+from anlage.session.planner.candidates import candidates
+from anlage.session.planner.joints import joints_of
+from anlage.session.planner.plan import Planning, planned
 from anlage.session.proposal.fill import filled
 from anlage.session.weld.pictures import Sheet
 from anlage.session.works.clerk import Clerk
@@ -50,7 +54,7 @@ from anlage.session.works.register import Standpoint
 from anlage.store import Draft, Entry
 
 FRAME_S = 1 / 60
-DOCUMENTS = 1000
+DOCUMENTS, JOINTS = 1000, 200
 EDITS, PASSES, RECORDS, STARTS = 200, 40, 20, 9
 REAL_CODES = ("asme-ix", "aws-d1.1", "api-1104", "iso-15614-1-l1", "iso-15614-1-l2")
 SETTINGS = ("current_a", "voltage_v", "travel_speed_mm_min")
@@ -275,6 +279,22 @@ def pack_report() -> None:
     report("the same, 95 of 100 edits within", most, "60 Hz frame")
 
 
+def planner_report() -> None:
+    """Measure a plan over many joints against one box."""
+    metals, wall = ("A516-70", "A106-B", "A240-304L", "P355GH"), ((3, 6), (5, 12), (10, 25), (20, 60), (8, 40))
+    joints = joints_of([
+        {"name": f"J{n}", "base": metals[n % 4], "product": "plate", "position": "1G", "filler": "ER308L",
+         "process": "GTAW", "thickness": f"{wall[n % 5][0] + n % 7}..{wall[n % 5][1] + 7 + n % 11}mm", "impact": "no"}
+        for n in range(JOINTS)
+    ])  # fmt: skip
+    pack = code_pack("asme-ix")
+    first = next(candidates(joints, pack))
+    coupon = coupon_of(first.pqr, pack)
+    box = min(timed(lambda: cover_box(pack, coupon, Demand())) for _ in range(STARTS))
+    seconds = timed(lambda: planned(joints, Planning(pack=pack)))
+    report(f"coupons planned for {JOINTS} joints, candidates and least cover", seconds / box, "one box built")
+
+
 def timed(work: Callable[[], object]) -> float:
     """Return how long something takes [s]."""
     start = time.perf_counter()
@@ -320,6 +340,7 @@ def main() -> None:
     median, _ = frames(lambda edit: cover_box(pack, records[edit % RECORDS].coupon, demand))
     report("one box rebuilt (a record edited), median", median, "60 Hz frame")
     pack_report()
+    planner_report()
     bead_report()
     proposal_report()
     closed_form_report()

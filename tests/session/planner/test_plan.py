@@ -43,8 +43,8 @@ def test_every_joint_that_is_covered_is_inside_by_the_planned_coupons(code):
     assert {"header", "line", "shell", "skirt", "cold"} - bare, "some are covered"
     for joint in joints_of(ROWS):
         if joint.name not in bare:
-            assert held_by(joint, [each.coupon.pqr for each in found.coupons], pack), joint.name
-            assert not held_by(joint, [], pack)
+            assert held_by(joint, Buyer(pack, [each.coupon.pqr for each in found.coupons])), joint.name
+            assert not held_by(joint, Buyer(pack, []))
     assert not any("not known to join" in each for each in found.said)
 
 

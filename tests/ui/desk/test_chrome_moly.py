@@ -5,8 +5,8 @@ from PySide6.QtWidgets import QFileDialog
 
 from anlage.session.leaves.table import field_of
 
-JOB = ("SA-335 P11", "", "g", "pi", "5..16", ">= 60.3", "6G", "u", "as", "", "n", "n", "n", "150", "300", "none", "b",
-       "690..720", "1..2", "", "brush each bead", "", "", "m", "s", "none", "none", "none", "none",
+JOB = ("SA-335 P11", "", "g", "pi", "5..16", ">= 60.3", "6G", "u", "as", "", "", "n", "n", "n", "150", "300", "none",
+       "b", "690..720", "1..2", "", "brush each bead", "", "", "m", "s", "none", "none", "none", "none",
        "none")  # fmt: skip
 ROOT = ("G", "ER80S-B2", "2.4", "DCEN", "Ar", "8..14", "Ar", "5..8")
 FILL = ("S", "E8018-B2", "3.2", "DCEP")

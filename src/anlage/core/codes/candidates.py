@@ -131,6 +131,11 @@ class Boxes:
             for variable, by_limit in sorted(found.items(), key=lambda each: len(each[1]))
         }  # fmt: skip
 
+    @property
+    def variables(self) -> frozenset[str]:
+        """Every variable that some record allows something of."""
+        return frozenset(self._limits)
+
     def first(self, sets: Mapping[str, Range], beside: frozenset[str]) -> Candidate | None:
         """Return the newest candidate that contains a deposit of a WPS; `None` where none does."""
         return next(self._inside(sets, beside, NOTHING), None)

@@ -1,7 +1,7 @@
 """Coupons that might be welded: what a joint is welded with, in every size, place and with or without impact tests.
 
 What each buys comes from the boxes of the engine alone. Sizes are those that plates are sold in, with the ends of the
-joints themselves; a pipe is taken as it is in a joint.
+joints themselves; pipes are those of the catalogue.
 """
 
 from collections.abc import Iterator, Mapping, Sequence
@@ -20,6 +20,7 @@ from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, with_recorded_deposit, with_row
+from anlage.data.tables import catalogue
 from anlage.session.judging.derivations import DERIVATIONS
 from anlage.session.judging.records import coupon_of
 from anlage.session.planner.joints import Joint
@@ -55,6 +56,7 @@ CARRIED: Final = (
     "closed_chamber", "electrodes", "waveform", "flux", "flux_type", "recrushed_slag", "supplemental_filler",
     "filler_make", "orifice_gas", "keyhole", "output", "hot_wire", "progression", "oscillation",
 )  # fmt: skip
+NEAR: Final = 0.01  # of a diameter: pipes are named by round ones; own choice
 IMPACT: Final = "impact"
 
 
@@ -184,10 +186,20 @@ def _sizes(joint: Joint, joints: Sequence[Joint]) -> list[tuple[float, float | N
     thick = sorted({*ends, *(each for each in PLATES_MM if each <= most * 1.001)})
     if joint.wps.joint.product != "pipe":
         return [(each, None) for each in thick]
-    pipes = [each.wps.range.diameter_mm for each in joints if each.wps.range.diameter_mm is not None]
-    sizes = {end for span in pipes for end in (span.low, span.high) if 0 < end < 1e5}
-    sizes |= {joint.wps.joint.od_mm} if joint.wps.joint.od_mm else set()
-    return [(each, od) for each in thick for od in sorted(sizes) if od > 2 * each] or [(each, None) for each in thick]
+    return sorted({size for each in joints for size in _pipes_of(each.wps)}) or [(each, None) for each in thick]
+
+
+def _pipes_of(wps: Wps) -> Iterator[tuple[float, float]]:
+    """Yield wall and outside diameter of pipes that are made: the thinnest and the thickest pipe of a joint's range."""
+    span = wps.range.diameter_mm
+    if wps.joint.product != "pipe" or span is None:
+        return
+    if wps.joint.od_mm and wps.joint.thickness_mm:
+        yield wps.joint.thickness_mm, wps.joint.od_mm
+    low, high = span.low * (1 - NEAR), span.high * (1 + NEAR)
+    made = sorted({each.od_mm for each in catalogue().pipes if low <= each.od_mm <= high})
+    for od in dict.fromkeys((*made[:1], *made[-1:])):
+        yield from ((each.wall_mm, od) for each in catalogue().pipes if each.od_mm == od)
 
 
 def coupon_like(wps: Wps, pack: Pack, size: Size, *, impact: bool) -> Pqr:

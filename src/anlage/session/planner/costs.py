@@ -43,19 +43,27 @@ def costs_of(rows: Sequence[Mapping[str, str]]) -> Mapping[str, float]:
     return found
 
 
+def _metal_mm3(pqr: Pqr) -> float:
+    thick, od = pqr.joint.thickness_mm or 0.0, pqr.joint.od_mm
+    across = PLATE_MM[1] if od is None else math.pi * max(od - thick, 0.0)
+    return 2 * PLATE_MM[0] * across * thick
+
+
 def cost_of(pqr: Pqr, costs: Mapping[str, float]) -> float:
     """Return what a coupon costs; without any figures each costs one, the lighter a little less.
 
     Validity
     --------
-    For comparing coupons: halves of 150 by 350 mm, a V of 60 degrees, 1.5 kg of weld metal in an hour; own choice.
+    For comparing coupons: halves of 150 by 350 mm, or two rings of 150 mm, a V of 60 degrees, 1.5 kg of
+    weld metal in an hour; own choice.
     """
     thick = pqr.joint.thickness_mm or 0.0
-    metal_kg = 2 * PLATE_MM[0] * PLATE_MM[1] * thick * DENSITY_KG_MM3
+    metal_kg = _metal_mm3(pqr) * DENSITY_KG_MM3
     if not costs:
         return 1.0 + TIE * metal_kg + TIE * sum(each.count for each in pqr.results)
     groove = OPENING_MM * thick + math.tan(math.radians(HALF_ANGLE_DEG)) * thick**2
-    hours = groove * PLATE_MM[1] * DENSITY_KG_MM3 / LAID_KG_H
+    length = math.pi * pqr.joint.od_mm if pqr.joint.od_mm else PLATE_MM[1]
+    hours = groove * length * DENSITY_KG_MM3 / LAID_KG_H
     tests = sum(
         costs.get(what, 0.0) * sum(each.count for each in pqr.results if each.kind in kinds)
         for what, kinds in OF_TESTS.items()

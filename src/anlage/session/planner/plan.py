@@ -193,27 +193,26 @@ def that_count(records: Iterable[Pqr], pack: Pack) -> tuple[Pqr, ...]:
 def covering(element: Element, boxes: Boxes) -> frozenset[int]:
     """Return the boxes that hold everything that an element states, every deposit by one of theirs."""
     found: frozenset[int] | None = None
-    names = frozenset(name for box in boxes.boxes for own in box.deposits for name in own)
     for sets, beside in zip(element.sets, element.beside, strict=True):
-        spare = names - sets.keys()  # what is not stated is set as the coupon is welded
+        spare = boxes.variables - sets.keys()  # what is not stated is set as the coupon is welded
         own = frozenset(order for order, _ in boxes.places_inside(sets, beside, spare))
         found = own if found is None else found & own
     return found or frozenset()
 
 
-def held_by(joint: Joint, coupons: Sequence[Pqr], pack: Pack) -> bool:
-    """Return whether the engine holds a joint inside by some coupons, in everything that it states.
+def held_by(joint: Joint, buyer: Buyer) -> bool:
+    """Return whether the engine holds a joint inside by all coupons of a buyer, in everything that it states.
 
     Each deposit by one of them, or by several together where the code joins records so.
     """
+    pack = buyer.pack
     elements, _ = _elements([joint], pack, in_whole=True)
-    if not elements or not coupons:
+    if not elements:
         return False
     whole = elements[0]
-    boxes = Buyer(pack, coupons).boxes(whole.demand)
-    names = frozenset(name for box in boxes.boxes for own in box.deposits for name in own)
+    boxes = buyer.boxes(whole.demand)
     for sets, beside in zip(whole.sets, whole.beside, strict=True):
-        unstated = beside | (names - sets.keys())
+        unstated = beside | (boxes.variables - sets.keys())
         near = boxes.near(sets, unstated, pack.combination.spare)
         alone = boxes.first(sets, unstated) is not None
         if not (alone or jointly_covered(pack, near, sets) or pairs_joined(pack, near, sets)):
@@ -378,8 +377,9 @@ def _why(element: Element, buyer: Buyer) -> str:
 def _not_joined(left: Sequence[Element], cover: Cover, coupons: Sequence[Pqr], by: Planning) -> Iterator[str]:
     """Yield the joints all of whose parts are covered, and which the code does not hold by these coupons together."""
     bare = {id(left[n].joint) for n in cover.uncovered}
+    buyer = Buyer(by.pack, [*coupons, *by.records])
     for joint in {id(each.joint): each.joint for each in left if id(each.joint) not in bare}.values():
-        if not held_by(joint, [*coupons, *by.records], by.pack):
+        if not held_by(joint, buyer):
             why = f"{by.pack.name} is not known to join these records over it"
             yield f"Every part of {joint.name} is covered, but {why}."
 
