@@ -1,4 +1,4 @@
-"""What of a procedure's heat is not shown to hold, for whoever issues it without having looked at it."""
+"""What of a procedure's heat, cap and root is not shown to hold, for whoever issues it without having looked at it."""
 
 from collections.abc import Iterator
 
@@ -11,6 +11,7 @@ from anlage.session.heat.cooling import cooling_view
 from anlage.session.heat.meters import NO_MACHINES
 from anlage.session.heat.preheat import preheat_view
 from anlage.session.judging.editions import SHIPPED, Codes
+from anlage.session.judging.finish import finish_limits
 
 
 def heat_amiss(
@@ -18,7 +19,7 @@ def heat_amiss(
 ) -> tuple[tuple[Verdict, str, str], ...]:
     """Return what of preheat, of the most between passes and of what follows the last pass is not inside.
 
-    Of hardness only where the job limits it.
+    Of hardness only where the job limits it, of cap and root as drawn what the construction code of the job limits.
 
     Each is a verdict, what it is of, and why. Of a procedure that names no base metal there is nothing to say yet.
     """
@@ -34,6 +35,9 @@ def _amiss(wps: Wps, codes: Codes, works: Calibrated, system: System) -> Iterato
     for word, (verdict, text) in judged:
         if text and verdict != "inside":
             yield "outside" if verdict == "outside" else "unproven", word, text
+    for each in finish_limits(wps, codes, system):
+        if each.verdict is not None and each.verdict != "inside":
+            yield each.verdict, "Cap and root", f"{each.words[0].upper()}{each.words[1:]}."
     for line in after_view(wps, codes, system).lines:
         if line.verdict != "inside":
             yield line.verdict, "After welding", line.text

@@ -121,9 +121,12 @@ def _code_doubt(wps: Wps, given: Given, wants: dict[str, Family], codes: Codes) 
     if not own:
         return ""
     try:
-        name = codes.edition_of(own, CONSTRUCTION)[0].name
+        pack, _ = codes.edition_of(own, CONSTRUCTION)
     except AnlageError as fault:
         return f"What {own} asks is not known: {fault.what}."
+    if not any("preheat_c" in rule.variables for rule in pack.rules):
+        return ""  # it says how a weld looks, and nothing of heat
+    name = pack.name
     for side in given.sides:
         if side.family not in wants or wants[side.family].preheat == "none":
             continue

@@ -78,13 +78,14 @@ class Floor(Struct, frozen=True):
     """What the floor is told that does not stand in the procedure itself.
 
     `works` are the machines as they are known on the day of the sheet, `waits` how long to wait between passes, or why
-    that is not known; `None` where nothing was worked out. `amiss` is what of its heat is not shown to hold: verdict,
-    what it is of, and why.
+    that is not known; `None` where nothing was worked out. `amiss` is what of its heat, cap and root is not shown to
+    hold: verdict, what it is of, and why. `finish` says how the finished weld may look.
     """
 
     works: Calibrated = NO_MACHINES
     waits: Waits | str | None = None
     amiss: tuple[tuple[Verdict, str, str], ...] = ()
+    finish: str = ""
 
 
 NOTHING_TOLD = Floor()
@@ -109,6 +110,8 @@ def sheet(
         flow.skip(1.5)
     _head(flow, wps, standing)
     _joint(flow, wps)
+    if floor.finish:
+        flow.text(floor.finish, height_mm=NOTE_MM)
     _facts(flow, "Base metal and range", [(path, wps) for path in RANGE_LEAVES])
     _groups(flow, wps)
     for deposit in wps.deposits:
@@ -124,7 +127,7 @@ def sheet(
     set_heat(flow, wps, floor.waits)
     flow.heading("Proof")
     if floor.amiss:
-        flow.text("Of its heat, by the schools and the construction code of the job:")
+        flow.text("Of its heat, cap and root, by the schools and the construction code of the job:")
     for verdict, word, why in floor.amiss:
         flow.text(f"{word}: {verdict}. {why}", indent_mm=4.0)
     _proof(flow, wps, proof)

@@ -1,5 +1,6 @@
 """The right column of the Joint: chooser, product, and every dimension of the preparation as numbers."""
 
+from collections.abc import Callable
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
@@ -16,6 +17,7 @@ from anlage.session.leaves.table import PARTS, field_of
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.fields import ChoiceField, LeafField, Unit
+from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.look import font
 from anlage.ui.places.joint.advice import JointAdvice
 from anlage.ui.places.joint.chooser import Chooser
@@ -23,9 +25,10 @@ from anlage.ui.places.joint.fit_table import FitTable
 from anlage.ui.places.joint.pipe_size import PipeSizeField
 
 if TYPE_CHECKING:
-    pass
+    from anlage.session.judging.editions import Codes
 
-
+_finish_limits = loaded("anlage.session.judging.finish:finish_limits")
+_finish_words = loaded("anlage.session.judging.finish:finish_words")
 SINGLE = ("product", "thickness_mm", "other_thickness_mm", "flush", "taper", "counterbore_mm",
           "od_mm", "run_od_mm", "backing_form", "backing_mm", "seam_length_mm")  # fmt: skip
 TOLERANCED = (
@@ -46,9 +49,12 @@ LEAVES = (
 class JointColumn(QWidget):
     """The right column: chooser, product, and every dimension that the preparation has as numbers."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, codes: "Callable[[], Codes]") -> None:
         super().__init__()
-        self.document = document
+        self.document, self._codes = document, codes
+        self.finish = QLabel()
+        self.finish.setWordWrap(True)
+        self.finish.setFont(font("note"))
         self.fields: dict[str, LeafField | ChoiceField] = {}
         self.rows: dict[str, list[QWidget]] = {}  # widgets of a dimension, made when a preparation first has it
         self.chooser = Chooser(document)
@@ -73,16 +79,35 @@ class JointColumn(QWidget):
         self.fields["joint/root_style"] = self.advice.style_choice
         self.fields["joint/detail"] = self.advice.detail
         layout.addWidget(self.advice)
+        layout.addWidget(self.finish)
         layout.addSpacing(6)
         self.fit = FitTable(document, self)
         layout.addWidget(self.fit)
         layout.addStretch(1)
-        document.part("joint").connect(self.refresh)
+        for part in ("joint", "header"):
+            document.part(part).connect(self.refresh)
+        document.reader.units_changed.connect(self._show_finish)
         self.refresh()
+
+    def _show_finish(self) -> None:
+        """Show how the finished weld may look by the construction code of the job."""
+        wps, system, tone, text = self.document.value, self.document.system, "muted", ""
+        if wps.header.construction_code and wps.joint.kind:
+            codes = self._codes()
+            text = _finish_words(wps, codes, system)
+            verdicts = {each.verdict for each in _finish_limits(wps, codes, system)}
+            tone = next((each for each in ("outside", "unproven") if each in verdicts), "muted")
+        elif wps.joint.reinforcement_mm is not None:
+            text = "Cap, root, undercut and offset: contract: not stated."
+        self.finish.setText(text)
+        self.finish.setVisible(bool(text))
+        self.finish.setProperty("tone", tone)
+        self.finish.style().polish(self.finish)
 
     def refresh(self) -> None:
         """Show the dimensions that the preparation has."""
         wps, names, made = self.document.value, (*SINGLE, *TOLERANCED), False
+        self._show_finish()
         for place, name in enumerate(names):
             has = applies(wps, f"joint/{name}")
             if has and name not in self.rows:

@@ -36,7 +36,7 @@ class JointPlace(Place):
             View("symbol", "Symbol", self._symbol),
             View(NODE, "Node", loaded("anlage.ui.places.joint.node_view:NodeView")),
         ))  # fmt: skip
-        self.column = JointColumn(document)
+        self.column = JointColumn(document, desk.rules.codes)
         self.figures = FigureStrip(
             lambda: sorted(joint_figures(document.value, document.system), key=lambda each: each.name in LESS)
         )
