@@ -75,3 +75,8 @@ def test_the_packet_of_papers_is_named():
     papers = " ".join(code_pack("aws-d17.1").papers)
     for word in ("record", "vision", "log of use", "lot", "rework"):
         assert word in papers
+
+
+def test_the_class_of_the_weld_is_stated():
+    assert rung(aerospace(header__weld_class=None), "weld_class", aerospace_record()).verdict == "unproven"
+    assert rung(aerospace(header__weld_class="C"), "weld_class", aerospace_record()).verdict == "inside"

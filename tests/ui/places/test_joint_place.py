@@ -243,3 +243,25 @@ def test_the_waits_of_the_section_count_in_the_elapsed_time(demo):
     elapsed = [next(line for line in text.splitlines() if line.startswith("Elapsed")) for text in (before, after)]
     minutes = [float(line.split(": ")[1].split()[0]) for line in elapsed]
     assert minutes[1] > minutes[0]
+
+
+def test_how_the_finished_weld_may_look_stands_under_the_dimensions(demo):
+    demo.document.type_text("header/construction_code", "")
+    demo.press("Alt+J")
+    labels = demo.place.column.finish
+
+    def shown():
+        demo.settle()
+        return [label.text().replace("\u2009", " ") for label in labels if label.isVisibleTo(demo.place)]
+
+    demo.document.type_text("joint/reinforcement_mm", "1.6")
+    assert shown() == ["Cap, root, undercut and offset: contract: not stated."]
+    demo.document.type_text("header/construction_code", "iso-5817-c")
+    told = shown()
+    assert told[0].startswith("Cap ≤ ")
+    assert any("undercut" in each.lower() and "at inspection (501)" in each for each in told)
+    assert labels[0].property("tone") == "muted"
+    demo.document.type_text("joint/reinforcement_mm", "6")
+    assert "outside" in shown()[0]
+    assert labels[0].property("tone") == "outside"
+    assert labels[-1].property("tone") == "muted"

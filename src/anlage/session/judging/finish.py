@@ -72,7 +72,10 @@ def finish_limits(wps: Wps, codes: Codes = SHIPPED, system: System = "si") -> tu
 
 def _limits(wps: Wps, pack: Pack, system: System) -> Iterator[Finish]:
     stated, demand = _facts(wps), demand_of(wps, pack)
+    both = bool(wps.joint.kind) and str(wps.joint.kind).startswith("double")
     for variable in (*DRAWN, *LATER):
+        if variable == "root_cap_mm" and both:
+            continue  # both of its sides are caps
         rules = [rule for rule in (*pack.rules, *pack.staged) if variable in rule.variables]
         asked = asked_of(pack, rules, stated, demand).get(variable)
         if asked is None or is_any(asked.sure):
@@ -114,7 +117,8 @@ def _facts(wps: Wps) -> dict[str, Range]:
         if joint.root_opening_mm is not None and joint.root_opening_mm.nominal > 0:
             numbers["root_width_mm"] = joint.root_opening_mm.nominal
     found: dict[str, Range] = {name: Numbers((Interval.single(value),)) for name, value in numbers.items()}
-    return found | ({"product": Choices(frozenset((joint.product,)))} if joint.product else {})
+    words = {"product": joint.product, "weld_class": wps.header.weld_class}
+    return found | {name: Choices(frozenset((word,))) for name, word in words.items() if word}
 
 
 def finish_words(wps: Wps, codes: Codes = SHIPPED, system: System = "si") -> str:

@@ -28,7 +28,7 @@ if TYPE_CHECKING:
     from anlage.session.judging.editions import Codes
 
 _finish_limits = loaded("anlage.session.judging.finish:finish_limits")
-_finish_words = loaded("anlage.session.judging.finish:finish_words")
+MOST_LIMITS = 4
 SINGLE = ("product", "thickness_mm", "other_thickness_mm", "flush", "taper", "counterbore_mm",
           "od_mm", "run_od_mm", "backing_form", "backing_mm", "seam_length_mm")  # fmt: skip
 TOLERANCED = (
@@ -52,9 +52,10 @@ class JointColumn(QWidget):
     def __init__(self, document: Document, codes: "Callable[[], Codes]") -> None:
         super().__init__()
         self.document, self._codes = document, codes
-        self.finish = QLabel()
-        self.finish.setWordWrap(True)
-        self.finish.setFont(font("note"))
+        self.finish = [QLabel() for _ in range(MOST_LIMITS)]
+        for label in self.finish:
+            label.setWordWrap(True)
+            label.setFont(font("note"))
         self.fields: dict[str, LeafField | ChoiceField] = {}
         self.rows: dict[str, list[QWidget]] = {}  # widgets of a dimension, made when a preparation first has it
         self.chooser = Chooser(document)
@@ -79,7 +80,8 @@ class JointColumn(QWidget):
         self.fields["joint/root_style"] = self.advice.style_choice
         self.fields["joint/detail"] = self.advice.detail
         layout.addWidget(self.advice)
-        layout.addWidget(self.finish)
+        for label in self.finish:
+            layout.addWidget(label)
         layout.addSpacing(6)
         self.fit = FitTable(document, self)
         layout.addWidget(self.fit)
@@ -91,18 +93,26 @@ class JointColumn(QWidget):
 
     def _show_finish(self) -> None:
         """Show how the finished weld may look by the construction code of the job."""
-        wps, system, tone, text = self.document.value, self.document.system, "muted", ""
+        wps, told = self.document.value, []
         if wps.header.construction_code and wps.joint.kind:
-            codes = self._codes()
-            text = _finish_words(wps, codes, system)
-            verdicts = {each.verdict for each in _finish_limits(wps, codes, system)}
-            tone = next((each for each in ("outside", "unproven") if each in verdicts), "muted")
+            found = _finish_limits(wps, self._codes(), self.document.system)
+            told = [(f"{each.words[0].upper()}{each.words[1:]}.", each.verdict, each.note) for each in found]
         elif wps.joint.reinforcement_mm is not None:
-            text = "Cap, root, undercut and offset: contract: not stated."
-        self.finish.setText(text)
-        self.finish.setVisible(bool(text))
-        self.finish.setProperty("tone", tone)
-        self.finish.style().polish(self.finish)
+            told = [
+                (
+                    "Cap, root, undercut and offset: contract: not stated.",
+                    None,
+                    "Name the code of construction at Heat.",
+                )
+            ]
+        for place, label in enumerate(self.finish):
+            label.setVisible(place < len(told))
+            if place < len(told):
+                text, verdict, note = told[place]
+                label.setText(text)
+                label.setToolTip(note)
+                label.setProperty("tone", verdict if verdict in ("outside", "unproven") else "muted")
+                label.style().polish(label)
 
     def refresh(self) -> None:
         """Show the dimensions that the preparation has."""
