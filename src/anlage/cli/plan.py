@@ -124,7 +124,7 @@ def _values(found: Plan, edition: str) -> dict[str, Any]:
 def _coupon(each: Planned) -> dict[str, Any]:
     pqr = each.coupon.pqr
     return {
-        "name": each.name, "coupon": each.coupon.words, "like": each.coupon.like,
+        "name": each.name, "coupon": each.coupon.words(), "like": each.coupon.like,
         "thickness_mm": number(pqr.joint.thickness_mm or 0.0), "od_mm": pqr.joint.od_mm,
         "position": pqr.technique.position, "processes": [one.process for one in pqr.deposits],
         "fillers": [one.filler for one in pqr.deposits],
@@ -143,7 +143,7 @@ def _lines(found: Plan, joints: int) -> Iterator[tuple[str, str]]:
     )  # fmt: skip
     yield f"{joints} joints by {found.pack.name}", f"{len(found.coupons)} coupons of {found.tried} possible; {proof}"
     for each in found.coupons:
-        yield f"  {each.name}", each.coupon.words
+        yield f"  {each.name}", each.coupon.words()
         yield "", f"covers {', '.join(each.covers)}"
         if set(each.needed_for) != set(each.covers):
             yield "", f"needed for {', '.join(each.needed_for) or 'nothing alone'}"

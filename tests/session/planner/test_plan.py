@@ -73,7 +73,7 @@ def test_a_cold_shell_needs_a_coupon_of_its_own_thickness_by_asme():
     """ASME BPVC IX QW-403.6: with impact no thinner than the coupon, or 16 mm (H, from memory)."""
     found = plan_of("asme-ix", [row for row in ROWS if row["name"] == "cold"])
     assert len(found.coupons) == 2, "10 to 30 mm by one that is thin and one that is thick"
-    assert all("impact" in each.coupon.words for each in found.coupons)
+    assert all("impact" in each.coupon.words() for each in found.coupons)
     assert found.uncovered == ()
 
 

@@ -80,7 +80,7 @@ def test_a_coupon_is_chosen_on_the_map_and_in_the_list(demo, dialog):
     dialog.presenter.choose(f"coupon/{plan.coupons[1].name}")
     assert dialog.list.currentRow() == 1
     assert dialog.presenter.chosen_name == plan.coupons[1].name
-    assert plan.coupons[1].coupon.words in dialog.presenter.describe(f"coupon/{plan.coupons[1].name}")
+    assert plan.coupons[1].coupon.words() in dialog.presenter.describe(f"coupon/{plan.coupons[1].name}")
     assert dialog.presenter.describe("joint/shell") == "shell"
     assert "<svg" in dialog.presenter.svg()
 

@@ -4,9 +4,9 @@ What each buys comes from the boxes of the engine alone. Sizes are those that pl
 joints themselves; pipes are those of the catalogue.
 """
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import product
-from typing import Final
+from typing import Final, TypeVar
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -18,9 +18,11 @@ from anlage.core.codes.facts import Facts
 from anlage.core.document import with_at
 from anlage.core.errors import AnlageError
 from anlage.core.procedure import Wps
+from anlage.core.quantities import show
+from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, with_recorded_deposit, with_row
-from anlage.data.tables import catalogue
+from anlage.data.tables import catalogue, unit_table
 from anlage.session.judging.derivations import DERIVATIONS
 from anlage.session.judging.records import coupon_of
 from anlage.session.planner.joints import Joint
@@ -69,15 +71,19 @@ class Coupon(Struct, frozen=True, kw_only=True):
     pqr: Pqr
     is_moved: bool = False  # to another position than the joint's
 
-    @property
-    def words(self) -> str:
-        """What it is, in short."""
+    def words(self, system: System = "si", *, sized: bool = True) -> str:
+        """Return what it is, in short, in the units of the reader; `sized` with its thickness and diameter."""
         metals = [each.name for each in (self.pqr.metals.one, self.pqr.metals.other) if each is not None and each.name]
         processes = "+".join(each.process or "" for each in self.pqr.deposits)
-        thick = f"{self.pqr.joint.thickness_mm:g} mm"
-        size = f"{thick}, Ø {self.pqr.joint.od_mm:g} mm" if self.pqr.joint.od_mm else thick
+        size = _length(self.size.thickness_mm, system)
+        if self.size.od_mm is not None:
+            size = f"{size}, Ø {_length(self.size.od_mm, system)}"
         rest = [self.pqr.technique.position, "impact" if is_tested(self.pqr) else "", _treated(self.pqr)]
-        return ", ".join(filter(None, (" to ".join(dict.fromkeys(metals)), processes, size, *rest)))
+        return ", ".join(filter(None, (" to ".join(dict.fromkeys(metals)), processes, size if sized else "", *rest)))
+
+
+def _length(value_mm: float, system: System) -> str:
+    return show(value_mm, "length", system, unit_table())
 
 
 def _treated(pqr: Pqr) -> str:
@@ -272,22 +278,43 @@ def tests_of(pqr: Pqr, pack: Pack) -> Mapping[str, int]:
     return found
 
 
+Value = TypeVar("Value")
+
+
+class Stopped(Exception):  # noqa: N818 - nothing is wrong
+    """Whoever asked does not wait any longer."""
+
+
 class Buyer:
     """What coupons buy under the demands of joints, each box worked out once.
 
     What a code lets a what-if take for granted is taken so of a coupon that does not say it.
+
+    Parameters
+    ----------
+    pack : the code
+    coupons : as the records that they would be
+    go_on : asked between them; once it says no, `Stopped` is raised
     """
 
-    def __init__(self, pack: Pack, coupons: Sequence[Pqr]) -> None:
-        self.pack = pack
-        self._coupons = [_as_planned(coupon_of(pqr, pack), number, pack) for number, pqr in enumerate(coupons, 1)]
+    def __init__(self, pack: Pack, coupons: Sequence[Pqr], go_on: Callable[[], bool] = lambda: True) -> None:
+        self.pack, self._go_on = pack, go_on
+        self._coupons = [
+            _as_planned(coupon_of(pqr, pack), number, pack) for number, pqr in enumerate(self._each(coupons), 1)
+        ]
         self._boxes: dict[Demand, Boxes] = {}
 
     def boxes(self, demand: Demand) -> Boxes:
         """Return what all coupons buy under a demand."""
         if demand not in self._boxes:
-            self._boxes[demand] = Boxes([cover_box(self.pack, each, demand) for each in self._coupons])
+            self._boxes[demand] = Boxes([cover_box(self.pack, each, demand) for each in self._each(self._coupons)])
         return self._boxes[demand]
+
+    def _each(self, values: Iterable[Value]) -> Iterator[Value]:
+        for each in values:
+            if not self._go_on():
+                raise Stopped
+            yield each
 
 
 def _as_planned(coupon: CodeCoupon, number: int, pack: Pack) -> CodeCoupon:

@@ -3,9 +3,14 @@
 from collections.abc import Sequence
 
 from anlage.core.drawing import Area, Spot
+from anlage.core.quantities import show
+from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
+from anlage.data.tables import unit_table
 from anlage.session.planner.joints import Joint
 from anlage.session.planner.plan import Plan, Planned
+
+ENDLESS_MM = 1e5
 
 
 def areas_of(joints: Sequence[Joint], plan: Plan | None, shown: Sequence[Planned], chosen: str) -> tuple[Area, ...]:
@@ -41,7 +46,7 @@ def spots_of(shown: Sequence[Planned]) -> tuple[Spot, ...]:
     )
 
 
-def span_words(span: Interval) -> str:
+def span_words(span: Interval, system: System) -> str:
     """Return a range of thicknesses [mm] in words, an end that is none left open."""
-    high = "any more" if span.high > 1e5 else f"{span.high:.4g} mm"
-    return f"{span.low:.4g} to {high}"
+    low, high = (show(end, "length", system, unit_table()) for end in (span.low, min(span.high, ENDLESS_MM)))
+    return f"{low} to {'any more' if span.high >= ENDLESS_MM else high}"

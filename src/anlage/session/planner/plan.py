@@ -22,7 +22,7 @@ from anlage.core.variables import spoken
 from anlage.session.judging.evidence import evidence_of
 from anlage.session.judging.records import coupon_of
 from anlage.session.judging.statements import stated_of
-from anlage.session.planner.candidates import PLATES_MM, Buyer, Coupon, candidates, coupon_of_joint, is_tested
+from anlage.session.planner.candidates import PLATES_MM, Buyer, Coupon, Stopped, candidates, coupon_of_joint, is_tested
 from anlage.session.planner.costs import cost_of
 from anlage.session.planner.joints import Joint
 
@@ -101,6 +101,13 @@ def planned(joints: Sequence[Joint], by: Planning, go_on: Callable[[], bool] = l
     by : code, costs, records
     go_on : asked between the steps; once it says no, nothing is returned
     """
+    try:
+        return _planned(joints, by, go_on)
+    except Stopped:
+        return None
+
+
+def _planned(joints: Sequence[Joint], by: Planning, go_on: Callable[[], bool]) -> Plan:
     start = time.perf_counter()
     elements, refused = _elements(joints, by.pack)
     left, already = _without_covered(elements, by)
@@ -108,18 +115,18 @@ def planned(joints: Sequence[Joint], by: Planning, go_on: Callable[[], bool] = l
     coupons: list[Coupon] = []
     for each in candidates(wanted, by.pack):
         coupons.append(each)
-        if len(coupons) >= MOST_CANDIDATES or not go_on():
+        if not go_on():
+            raise Stopped
+        if len(coupons) >= MOST_CANDIDATES:
             break
-    if not go_on():
-        return None
-    buyer = Buyer(by.pack, [each.pqr for each in coupons])
+    buyer = Buyer(by.pack, [each.pqr for each in coupons], go_on)
     left = _in_parts(left, buyer)
     covers: list[set[int]] = [set() for _ in coupons]
     for number, element in enumerate(left):
         for place in covering(element, buyer.boxes(element.demand)):
             covers[place].add(number)
         if not go_on():
-            return None
+            raise Stopped
     costs = [cost_of(each.pqr, by.costs) + (MOVED if each.is_moved else 0.0) for each in coupons]
     cover = least_cover([frozenset(each) for each in covers], costs, len(left), seconds=by.seconds)
     worked = _Worked(left, coupons, covers, costs, buyer)
@@ -151,18 +158,21 @@ def moved(plan: Plan, number: int, thickness_mm: float) -> Planned | None:
     return replace(own, coupon=coupon, covers=_named(held), thickness_mm=area[0], diameter_mm=area[1])
 
 
-def openings(plan: Plan) -> tuple[tuple[str, Interval], ...]:
+def openings(plan: Plan) -> tuple[tuple[Coupon, Interval], ...]:
     """Return of further coupons welded like those of a plan what thicknesses each would open, the most first.
 
     Thicknesses are weighed by how many times the least goes into the most, as the map shows them.
     """
-    found: dict[str, tuple[float, str, Interval]] = {}
+    found: dict[str, tuple[float, Coupon, Interval]] = {}
     for number, own in enumerate(plan.coupons):
         if own.thickness_mm is None:
             continue
-        like = own.coupon.words.partition(f", {own.coupon.size.thickness_mm:g} mm")[0]
-        known = [each.thickness_mm for each in plan.coupons
-                 if each.thickness_mm is not None and each.coupon.words.startswith(like)]  # fmt: skip
+        like = own.coupon.words(sized=False)
+        known = [
+            each.thickness_mm
+            for each in plan.coupons
+            if each.thickness_mm is not None and each.coupon.words(sized=False) == like
+        ]
         most = OPENED * max(each.joint.wps.range.thickness_mm.high for each in plan.elements)  # type: ignore[union-attr]
         for thick in (each for each in PLATES_MM if each <= most):
             other = moved(plan, number, thick)
@@ -171,10 +181,10 @@ def openings(plan: Plan) -> tuple[tuple[str, Interval], ...]:
             further = without(numbers([other.thickness_mm]), numbers(known))
             for span in further.parts if isinstance(further, Numbers) else ():
                 share = math.log(min(span.high, THICKEST_MM) / max(span.low, THINNEST_MM))
-                if share > found.get(like, (LEAST_OPENED, "", span))[0]:
-                    found[like] = share, other.coupon.words, Interval(span.low, span.high)
+                if share > (found[like][0] if like in found else LEAST_OPENED):
+                    found[like] = share, other.coupon, Interval(span.low, span.high)
     ranked = sorted(found.values(), key=lambda each: -each[0])
-    return tuple((words, span) for _, words, span in ranked)
+    return tuple((coupon, span) for _, coupon, span in ranked)
 
 
 def that_count(records: Iterable[Pqr], pack: Pack) -> tuple[Pqr, ...]:

@@ -1,12 +1,14 @@
 """Coupons planned: the fewest or cheapest that cover the procedures of the works, or a table of joints, on the map."""
 
 from collections.abc import Callable, Mapping, Sequence
+from functools import cache
 from pathlib import Path
 from threading import Event
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtWidgets import (
+    QApplication,
     QComboBox,
     QFileDialog,
     QHBoxLayout,
@@ -111,7 +113,7 @@ class PlanPresenter(QObject):
         if own is None:
             return target.partition("/")[2]
         covers = f"covers {', '.join(own.covers)}" if own.covers else "covers none of the joints"
-        return f"{own.name}: {own.coupon.words}; {covers}"
+        return f"{own.name}: {own.coupon.words(self.reader.system)}; {covers}"
 
     def svg(self) -> str:
         from anlage.formats.svg import svg  # when asked for
@@ -131,7 +133,7 @@ class PlanDialog(Question):
         self.costs: Mapping[str, float] = {}
         self.plan: Plan | None = None
         self._stop = Event()
-        self._later = Later(self)
+        self._later = _later()
         self._later.ready.connect(self._on_planned)
         self.presenter = PlanPresenter(desk.reader)
         self.map = PictureView(self.presenter, desk.reader, "Map of joints and coupons")
@@ -156,7 +158,7 @@ class PlanDialog(Question):
                            (self.back_button, self._show_plan), (self.stop_button, self.stop),
                            (self.close_button, self.accept)):  # fmt: skip
             button.clicked.connect(lambda _checked=False, do=do: do())
-        self.finished.connect(lambda _answer: self._stop.set())
+        self.finished.connect(lambda _answer: self.stop())
         self.plan_it()
         self.list.setFocus()
 
@@ -293,7 +295,8 @@ class PlanDialog(Question):
                 f"{count} coupons of {plan.tried} possible; {best}." if count else "No coupon is needed."
             )
             self._fill_list(plan)
-            opened = [f"{words}: {span_words(span)}" for words, span in openings(plan)[:3]]
+            system = self.desk.reader.system
+            opened = [f"{each.words(system)}: {span_words(span, system)}" for each, span in openings(plan)[:3]]
             self.more.setText(f"One more coupon would open {'; '.join(opened)}." if opened else "")
         self.map.refresh()
 
@@ -316,7 +319,8 @@ class PlanDialog(Question):
         needed = f" Needed for {', '.join(each.needed_for)}." if set(each.needed_for) != set(each.covers) else ""
         tests = ", ".join(f"{one.count} {one.kind}" for one in each.coupon.pqr.results)
         covers = ", ".join(each.covers) or "none of the joints"
-        return f"{each.name}  {each.coupon.words}\nCovers {covers}.{needed}\nTests: {tests or 'not known'}."
+        words = each.coupon.words(self.desk.reader.system)
+        return f"{each.name}  {words}\nCovers {covers}.{needed}\nTests: {tests or 'not known'}."
 
     # One coupon ------------------------------------------------------------------------------
 
@@ -343,6 +347,12 @@ class PlanDialog(Question):
         self.choose(name)
         self.list.currentItem().setText(self._words(other))
         self.map.refresh()
+
+
+@cache
+def _later() -> Later:
+    """Return who works plans out: it outlives the dialog, so that a thread that ends late has somebody to tell."""
+    return Later(QApplication.instance() or QApplication([]))
 
 
 def ask(desk: "WindowDesk") -> None:
