@@ -13,11 +13,12 @@ from anlage.core.codes.box import Allowance
 from anlage.core.codes.candidates import Candidate
 from anlage.core.codes.case import Case, Support
 from anlage.core.codes.combine import jointly_covered, pairs_joined, with_metal_borrowed
+from anlage.core.codes.kinds import Unknown
 from anlage.core.codes.pack import Rule
 from anlage.core.codes.rungs import LAID, Together
 from anlage.core.codes.stated import StatedPass
 from anlage.core.codes.verdict import Verdict
-from anlage.core.ranges import Interval, Numbers, Range, is_any, is_none
+from anlage.core.ranges import Interval, Numbers, Range
 
 MOST_TRIED = 2000  # ways in which the deposits of a WPS may rest on records
 WORST_FIRST: tuple[Verdict, ...] = ("outside", "unproven", "inside")
@@ -91,7 +92,8 @@ def _details(case: Case, index: int) -> Iterator[tuple[tuple[int, int], Support]
 
 def _is_not_held(support: Support) -> bool:
     """Whether a route without a record hangs on what nobody knows: no procedure is ever proved by it."""
-    return any(is_none(each.sure) and is_any(each.possible) for each in support.allowances.values())
+    kinds = (ruling.rule.kind for each in support.allowances.values() for ruling in each.rulings)
+    return any(isinstance(kind, Unknown) for kind in kinds)
 
 
 def with_own_rules(case: Case, index: int, support: Support) -> Support:
