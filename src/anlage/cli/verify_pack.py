@@ -35,8 +35,10 @@ def verify_pack_answer(file: str) -> Answer:
         lines = [(fault.where, f"{fault.what}; {fault.mend}") for fault in faults]
         return Answer({"pack": folder.name, "sound": False, "faults": told}, lines, (), status=REFUSED)
     pack = read_pack(files, names=pack_names())
-    lines = [("pack", pack.title), ("editions", ", ".join(pack.editions)), ("rules", str(len(pack.rules)))]
-    return Answer({"pack": pack.code, "sound": True, "rules": len(pack.rules), "faults": []}, lines, ())
+    counted = {"rules": len(pack.rules) + len(pack.staged) + len(pack.clauses), "details": len(pack.details)}
+    lines = [("pack", pack.title), ("editions", ", ".join(pack.editions))]
+    lines.extend((what, str(number)) for what, number in counted.items() if number)
+    return Answer({"pack": pack.code, "sound": True, **counted, "faults": []}, lines, ())
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

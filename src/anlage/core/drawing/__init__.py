@@ -1,6 +1,7 @@
 """Pictures as values: display lists of the section, the bead map and the operating window, for every renderer."""
 
 from anlage.core.drawing.bead_map import Amiss, Marked, bead_map, hatch, outlined_map
+from anlage.core.drawing.cap_limit import CapLimit, cap_lines
 from anlage.core.drawing.clock import Around, Ring, RingRow, Seam, TackMark, clock, strip
 from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
 from anlage.core.drawing.dial_curves import DialCurve, DialPlane, DialPoint, dial_curves
@@ -31,6 +32,7 @@ __all__ = [
     "Area",
     "Around",
     "Axes",
+    "CapLimit",
     "Column",
     "Curve",
     "DialCurve",
@@ -62,6 +64,7 @@ __all__ = [
     "arrow_head",
     "bead_map",
     "bounds",
+    "cap_lines",
     "captions_mm",
     "clock",
     "cope_patterns",

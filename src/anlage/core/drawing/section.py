@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable, Iterator
 
+from anlage.core.drawing.cap_limit import CapLimit, cap_lines
 from anlage.core.drawing.dimension import HANDLE_MM, Label, angular, linear
 from anlage.core.drawing.display import Anchor, DisplayList, Item, Marker, Measure, Path, Point, Text, bounds
 from anlage.core.joint import OPTIONAL, Measured, Preparation, Shape, Sketch, Turned, drawn_default, shape_of
@@ -16,7 +17,7 @@ FILLETS = ("fillet", "socket", "slip-on")  # what these weld is seen by its face
 TEAR = ((0.0, 0.0), (0.44, 0.0), (0.47, -0.05), (0.53, 0.05), (0.56, 0.0), (1.0, 0.0))
 
 
-def section(sketch: Sketch, *, scale: float, show: Show, measure: Measure) -> DisplayList:
+def section(sketch: Sketch, *, scale: float, show: Show, measure: Measure, caps: CapLimit | None = None) -> DisplayList:
     """Return the section of a joint without faults, with its dimensions; ghosts of its fit-up where it has any.
 
     Parameters
@@ -25,9 +26,11 @@ def section(sketch: Sketch, *, scale: float, show: Show, measure: Measure) -> Di
     scale : paper millimetres per work millimetre
     show : writes a value with its unit, in the reader's system
     measure : measures a text, for the corners of the picture
+    caps : how high a cap may be, where somebody limits it
     """
     shape = shape_of(sketch.preparation)
-    items = (*metal(shape), *_ghosts(sketch), *_dimensions(sketch, shape, scale, show), *edges(shape))
+    limits = cap_lines(shape, caps) if caps is not None else ()
+    items = (*metal(shape), *_ghosts(sketch), *_dimensions(sketch, shape, scale, show), *edges(shape), *limits)
     return DisplayList(items, scale, *bounds(items, scale, measure))
 
 

@@ -1,5 +1,6 @@
 """How the finished weld may look by the construction code of the job: cap and root as drawn, undercut and offset."""
 
+import math
 from collections.abc import Iterator
 from typing import Final
 
@@ -10,12 +11,15 @@ from anlage.core.codes.box import Allowance
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.codes.verdict import Verdict
 from anlage.core.document import Dimension
+from anlage.core.drawing import CapLimit
 from anlage.core.errors import AnlageError
 from anlage.core.joint import faults, joint_metal
 from anlage.core.procedure import Wps, sketch_of
+from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Choices, Interval, Numbers, Range, is_any, is_none
 from anlage.core.variables import spoken
+from anlage.data.tables import unit_table
 from anlage.session.judging.editions import SHIPPED, Codes
 from anlage.session.judging.statements import demand_of
 from anlage.session.leaves.set_text import set_text
@@ -68,6 +72,15 @@ def finish_limits(wps: Wps, codes: Codes = SHIPPED, system: System = "si") -> tu
     except AnlageError:
         return ()
     return tuple(_limits(wps, pack, system))
+
+
+def limit_of_cap(wps: Wps, codes: Codes = SHIPPED, system: System = "si") -> CapLimit | None:
+    """Return how high a cap surely may be by the construction code of a job, to be drawn; `None` where nobody says."""
+    own = next((each for each in finish_limits(wps, codes, system) if each.variable == "cap_mm"), None)
+    if own is None or own.most_mm is None or math.isinf(own.most_mm):
+        return None
+    most = show(own.most_mm, "length", system, unit_table())
+    return CapLimit(own.most_mm, f"≤ {most}, {own.clause}", own.verdict == "outside")
 
 
 def _limits(wps: Wps, pack: Pack, system: System) -> Iterator[Finish]:

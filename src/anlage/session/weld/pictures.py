@@ -9,10 +9,12 @@ from anlage.core.beads import Layout
 from anlage.core.document import kept
 from anlage.core.drawing import (
     Amiss,
+    CapLimit,
     DisplayList,
     Marked,
     Measure,
     bead_map,
+    cap_lines,
     fitted,
     outlined_map,
     section,
@@ -42,18 +44,18 @@ def drawable(joint: Joint) -> Sketch | None:
     return None if sketch is None or faults(sketch.preparation) else sketch
 
 
-def section_picture(sketch: Sketch, sheet: Sheet) -> DisplayList:
-    """Return the section with its dimensions, as large as the sheet lets it."""
-    return fitted(lambda scale: section_at(sketch, sheet, scale), sheet.width_mm, sheet.height_mm)
+def section_picture(sketch: Sketch, sheet: Sheet, caps: CapLimit | None = None) -> DisplayList:
+    """Return the section with its dimensions, as large as the sheet lets it; with how high its caps may be."""
+    return fitted(lambda scale: section_at(sketch, sheet, scale, caps), sheet.width_mm, sheet.height_mm)
 
 
-def section_at(sketch: Sketch, sheet: Sheet, scale: float) -> DisplayList:
+def section_at(sketch: Sketch, sheet: Sheet, scale: float, caps: CapLimit | None = None) -> DisplayList:
     """Return the section at a scale, for a drag that must not change it."""
 
     def say(value: float, kind: str) -> str:
         return show(value, kind, sheet.system, unit_table())
 
-    return section(sketch, scale=scale, show=say, measure=sheet.measure)
+    return section(sketch, scale=scale, show=say, measure=sheet.measure, caps=caps)
 
 
 def bead_picture(
@@ -79,6 +81,14 @@ def bead_picture(
         return bead_map(shape, beads, scale=scale, measure=sheet.measure, amiss=amiss)
 
     return fitted(make, sheet.width_mm, sheet.height_mm, _outlined(shape, found, sheet))
+
+
+def with_cap_limit(picture: DisplayList | None, wps: Wps, limit: CapLimit | None) -> DisplayList | None:
+    """Return a map of beads with a line over its caps, as high as they may be, where somebody limits them."""
+    shape = joint_shape(wps) if picture is not None and limit is not None else None
+    if picture is None or limit is None or shape is None:
+        return picture
+    return replace(picture, items=(*picture.items, *cap_lines(shape, limit)))
 
 
 def _outlined(shape: Shape, found: Layout, sheet: Sheet) -> Callable[[float], DisplayList]:

@@ -1,11 +1,13 @@
 """The Joint place: what shape, how much metal? The section to scale, its dimensions typed or dragged."""
 
+from functools import partial
 from typing import cast
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from anlage.session.weld.figures import joint_figures
+from anlage.ui.kit.cap_limit import cap_limit
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.figures import FigureStrip
 from anlage.ui.kit.loading import loaded
@@ -66,7 +68,8 @@ class JointPlace(Place):
         return cast("PictureView", self.views.view("section"))
 
     def _section(self, document: Document) -> QWidget:
-        view = PictureView(JointPresenter(document), document.reader, "Section of the joint")
+        presenter = JointPresenter(document, partial(cap_limit, document, self.desk.rules.codes))
+        view = PictureView(presenter, document.reader, "Section of the joint")
         self.editor = PictureEditor(view, document)
         return view
 

@@ -1,8 +1,10 @@
 """What the section shows and what dragging its dimensions does to the open document."""
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QObject
 
-from anlage.core.drawing import DisplayList, Point, grip
+from anlage.core.drawing import CapLimit, DisplayList, Point, grip
 from anlage.core.joint import Preparation, drawn_default
 from anlage.data.look import role_styles
 from anlage.session.leaves.draft import moved
@@ -16,9 +18,9 @@ from anlage.ui.kit.look import measure
 class JointPresenter(QObject):
     """The section of the open procedure."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, limit: Callable[[], CapLimit | None]) -> None:
         super().__init__()
-        self.document = document
+        self.document, self._limit = document, limit
         self._drag: tuple[str, Preparation, float, float] | None = None  # leaf, joint, its number and grip at the start
         self._scale: float | None = None
         self._visit: tuple[str, object] = ("", object())
@@ -29,8 +31,8 @@ class JointPresenter(QObject):
             return None
         sheet = Sheet(width_mm, height_mm, self.document.system, measure)
         if self._drag is not None and self._scale is not None:
-            return section_at(sketch, sheet, self._scale)
-        picture = section_picture(sketch, sheet)
+            return section_at(sketch, sheet, self._scale, self._limit())
+        picture = section_picture(sketch, sheet, self._limit())
         self._scale = picture.scale
         return picture
 

@@ -1,5 +1,6 @@
 """The Passes place: what is laid, in what order, with what energy? Bead map, operating window, pass table."""
 
+from functools import partial
 from typing import TYPE_CHECKING, cast
 
 from PySide6.QtCore import QPoint, QSize, Qt
@@ -16,6 +17,7 @@ from anlage.session.proposal.fill import Filled
 from anlage.session.seam.heat import heat_span
 from anlage.session.weld.fill_notices import fill_notices
 from anlage.session.weld.usual import outdated_words
+from anlage.ui.kit.cap_limit import cap_limit
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.heat_scale import HeatScale
 from anlage.ui.kit.icons import icon
@@ -100,7 +102,7 @@ class PassesPlace(Place):
         return cast("PictureView", self.views.view(BEADS))
 
     def _beads(self, document: Document) -> QWidget:
-        beads = BeadPresenter(document, self.selection)
+        beads = BeadPresenter(document, self.selection, partial(cap_limit, document, self.desk.rules.codes))
         return PictureView(beads, document.reader, "Bead map", beads.matters)
 
     def _along_seam(self, name: str, make: str) -> loaded:

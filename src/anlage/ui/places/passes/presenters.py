@@ -6,7 +6,7 @@ from PySide6.QtCore import QObject
 
 from anlage.core.document import at as leaf_at
 from anlage.core.document import with_at
-from anlage.core.drawing import DisplayList, HeatLimit, Plane, Point
+from anlage.core.drawing import CapLimit, DisplayList, HeatLimit, Plane, Point
 from anlage.core.errors import InputError
 from anlage.core.procedure import Wps, moved_pass
 from anlage.core.ranges import Interval
@@ -18,7 +18,7 @@ from anlage.session.leaves.text import leaf_of, shown, with_end
 from anlage.session.seam.heat import heat_span
 from anlage.session.weld.beads import bead_of
 from anlage.session.weld.operating_window import plane_of, window_picture
-from anlage.session.weld.pictures import Sheet, bead_picture, weld_extent
+from anlage.session.weld.pictures import Sheet, bead_picture, weld_extent, with_cap_limit
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure
 from anlage.ui.places.passes.selection import Selection
@@ -86,13 +86,17 @@ class PassPicture(QObject):
 class BeadPresenter(PassPicture):
     """The bead map; the upper edge of the chosen bead is its area, a bead dropped on another takes its place."""
 
-    def __init__(self, document: Document, selection: Selection) -> None:
+    def __init__(
+        self, document: Document, selection: Selection, limit: Callable[[], CapLimit | None] = lambda: None
+    ) -> None:
         super().__init__(document, selection)
+        self._limit = limit
         self._grip: tuple[Point, Point, float, float] | None = None  # place held; way up, area, width of the bead then
 
     def picture(self, width_mm: float, height_mm: float) -> DisplayList | None:
         sheet = Sheet(width_mm, height_mm, self.document.system, measure)
-        return bead_picture(self.document.value, self.selection.pass_id, sheet)
+        picture = bead_picture(self.document.value, self.selection.pass_id, sheet)
+        return with_cap_limit(picture, self.document.value, self._limit())
 
     def empty_text(self) -> str:
         return "The beads are laid here once the joint can be drawn: state it at Joint."
