@@ -19,6 +19,8 @@ MOST_NAMED = 60
 HANDLE_MM, SPOT_MM = 2.4, 6.4
 DASH_MM = 0.6  # a rectangle of a single value is still seen
 
+Taken = tuple[float, float, float]  # left, right and foot of a plate, where no other may stand
+
 
 class Area(Struct, frozen=True):
     """One document on the map: `None` is every thickness or diameter; `gaps` are thicknesses that nothing covers."""
@@ -69,7 +71,9 @@ def _share(value: float, scale: tuple[float, float]) -> float:
     return math.log(inside / low) / math.log(high / low)
 
 
-def qualified_map(areas: Sequence[Area], ticks: Ticks, size_mm: Point, measure: Measure) -> DisplayList:
+def qualified_map(
+    areas: Sequence[Area], ticks: Ticks, size_mm: Point, measure: Measure, clear: Sequence[Taken] = ()
+) -> DisplayList:
     """Return the map of some documents; records lie under procedures, the chosen one on top.
 
     Parameters
@@ -78,6 +82,7 @@ def qualified_map(areas: Sequence[Area], ticks: Ticks, size_mm: Point, measure: 
     ticks : what is written at the scales
     size_mm : size of the whole picture on paper [mm]
     measure : measures a text in the shipped font
+    clear : where no name of a document may stand
     """
     plane = _Map(*size_mm)
     areas = areas if len(areas) <= MOST_NAMED else _told_apart(plane, areas)
@@ -86,7 +91,7 @@ def qualified_map(areas: Sequence[Area], ticks: Ticks, size_mm: Point, measure: 
         *_scales(plane, ticks),
         *(_fill(plane, area) for area in sorted(areas, key=plane.depth)),
         *(item for area in ordered for item in _lines(plane, area)),
-        *_labels(plane, areas, measure),
+        *_labels(plane, areas, measure, clear),
     )
     return DisplayList(items, 1.0, (0.0, 0.0), size_mm)
 
@@ -151,9 +156,9 @@ def _hatched(box: tuple[float, float, float, float], target: str) -> Iterator[It
             yield Path(role="gap", points=((low, foot + low - x), (high, foot + high - x)), target=target)
 
 
-def _labels(plane: _Map, areas: Sequence[Area], measure: Measure) -> Iterator[Item]:
-    """Yield the number of every document in the upper left corner of its rectangle, beside those that stand there."""
-    taken: list[tuple[float, float, float]] = []  # left, right and foot of every plate so far
+def _labels(plane: _Map, areas: Sequence[Area], measure: Measure, clear: Sequence[Taken]) -> Iterator[Item]:
+    """Yield the number of every document in the upper left corner of its rectangle, under those that stand there."""
+    taken = list(clear)
     for area in areas:
         if not area.label:
             continue
@@ -190,24 +195,33 @@ def coupon_map(
     spots : the coupons
     ticks, size_mm, measure : as in `qualified_map`
     """
-    bare = qualified_map(areas, ticks, size_mm, measure)
     plane = _Map(*size_mm)
-    return replace(bare, items=(*bare.items, *_spots(plane, spots, measure)))
+    placed = _placed(plane, spots, measure)
+    clear = [plate for (x, y), width, _ in placed for plate in _plates(x, y, width)]
+    bare = qualified_map(areas, ticks, size_mm, measure, clear)
+    return replace(bare, items=(*bare.items, *(item for each in placed for item in _spot(*each))))
 
 
-def _spots(plane: _Map, spots: Sequence[Spot], measure: Measure) -> Iterator[Item]:
-    """Yield the coupons, each under those whose names it would hide."""
-    taken: list[tuple[float, float, float]] = []  # left, right and height of what stands there already
+def _placed(plane: _Map, spots: Sequence[Spot], measure: Measure) -> list[tuple[Point, float, Spot]]:
+    """Return every coupon with its place and the width of its name: within the map, under those that it would hide."""
+    found: list[tuple[Point, float, Spot]] = []
+    highest = plane.y(DIAMETER_MM[1]) - SPOT_MM
     for spot in spots:
-        x, y = plane.x(spot.thickness_mm), plane.y(spot.diameter_mm or DIAMETER_MM[1])
-        half = measure(spot.label, LABEL_MM) / 2 + 0.8
-        while any(x - half < right and left < x + half and abs(y - other) < SPOT_MM for left, right, other in taken):
+        x, y = plane.x(spot.thickness_mm), min(plane.y(spot.diameter_mm or DIAMETER_MM[1]), highest)
+        width = measure(spot.label, LABEL_MM) + 1.6
+        while any(abs(x - other) < (width + wide) / 2 and abs(y - up) < SPOT_MM for (other, up), wide, _ in found):
             y -= SPOT_MM
-        taken.append((x - half, x + half, y))
-        yield from _spot((x, y), spot, 2 * half)
+        found.append(((x, y), width, spot))
+    return found
 
 
-def _spot(at: Point, spot: Spot, width: float) -> Iterator[Item]:
+def _plates(x: float, y: float, width: float) -> Iterator[Taken]:
+    """Yield what a coupon takes up: its name and, under that, its handle."""
+    for foot in (y + HANDLE_MM / 2 + 0.3, y - HANDLE_MM / 2):
+        yield x - width / 2, x + width / 2, foot
+
+
+def _spot(at: Point, width: float, spot: Spot) -> Iterator[Item]:
     left, foot = at[0] - width / 2, at[1] + HANDLE_MM / 2 + 0.3
     corners = _corners((left, foot, left + width, foot + PLATE_MM))
     yield Path(role="plate", points=corners, closed=True, target=spot.target)
