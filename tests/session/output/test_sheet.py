@@ -22,6 +22,7 @@ from anlage.data.files import text_of
 from anlage.formats.pdf import pdf
 from anlage.session.heat.sequence import PassWait, Waits, Worked
 from anlage.session.judging.assessment import Assessor
+from anlage.session.judging.finish import limit_of_cap
 from anlage.session.leaves.draft import Working, typed
 from anlage.session.leaves.pipe_names import with_pipe
 from anlage.session.output.wps_sheet import NO_MACHINES, Floor, Stationery, sheet
@@ -355,3 +356,17 @@ def test_what_follows_the_last_pass_is_told_and_nothing_of_what_is_not_stated(ju
     ):
         assert expected in said
     assert "Release for" not in words(pages(judge, procedure("01")))
+
+
+def test_how_high_a_cap_may_be_is_drawn_over_section_and_bead_map(judge):
+    wps = procedure("11")
+    assessed = judge.assess(wps)
+    limit = limit_of_cap(wps)
+    assert limit is not None
+    assert limit.is_exceeded
+
+    def said(caps):
+        return words(sheet(wps, assessed, DRAFT, Stationery("a4", measure), Floor(caps=caps)))
+
+    assert limit.text not in said(None)
+    assert said(limit).count("≤ 1.89 mm, 502") == 2

@@ -12,7 +12,7 @@ from anlage.session.heat.amiss import heat_amiss
 from anlage.session.heat.known_waits import known_waits, worked_out
 from anlage.session.judging.assessment import Assessment
 from anlage.session.judging.editions import SHIPPED, Codes
-from anlage.session.judging.finish import finish_words
+from anlage.session.judging.finish import finish_words, limit_of_cap
 from anlage.session.output.saving import check_ending, save
 from anlage.session.output.wps_sheet import NO_MACHINES, Floor, Stationery, sheet
 from anlage.session.works.standing import Standing
@@ -43,7 +43,8 @@ def printed(wps: Wps, assessment: Assessment, standing: Standing, desired: Desir
     waits = worked_out(wps, desired.works) if desired.runs_section else known_waits(wps, desired.works)
     amiss = heat_amiss(wps, desired.codes, desired.works, wps.header.units)
     finish = finish_words(wps, desired.codes, wps.header.units)
-    pages = sheet(wps, assessment, standing, desired.on, Floor(desired.works, waits, amiss, finish))
+    caps = limit_of_cap(wps, desired.codes, wps.header.units)
+    pages = sheet(wps, assessment, standing, desired.on, Floor(desired.works, waits, amiss, finish, caps))
     if standing.is_issued:
         return Printed(pages, title_of(wps, standing), standing.author, standing.issued_at)
     return Printed(pages, title_of(wps, standing), desired.author, desired.now)

@@ -8,7 +8,7 @@ from msgspec import Struct
 from anlage.core.beads import MOST_BEADS
 from anlage.core.codes import Rung, Verdict
 from anlage.core.document import at as leaf_at
-from anlage.core.drawing import Column, DisplayList, Flow, Measure, Text, fitted, section
+from anlage.core.drawing import CapLimit, Column, DisplayList, Flow, Measure, Text, fitted, section
 from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
 from anlage.core.joint import dimensions_of
 from anlage.core.machine import Calibrated
@@ -38,7 +38,7 @@ from anlage.session.weld.advice import root_advice
 from anlage.session.weld.figures import deposit_of, joint_figures
 from anlage.session.weld.fill_notices import fill_notices
 from anlage.session.weld.node import node_of, node_picture, node_sentences
-from anlage.session.weld.pictures import Sheet, bead_picture, drawable
+from anlage.session.weld.pictures import Sheet, bead_picture, drawable, with_cap_limit
 from anlage.session.weld.transfer import transfer_sentences
 from anlage.session.weld.usual import outdated_words, size_sentences
 from anlage.session.weld.weld_symbol import symbol_picture
@@ -79,13 +79,14 @@ class Floor(Struct, frozen=True):
 
     `works` are the machines as they are known on the day of the sheet, `waits` how long to wait between passes, or why
     that is not known; `None` where nothing was worked out. `amiss` is what of its heat, cap and root is not shown to
-    hold: verdict, what it is of, and why. `finish` says how the finished weld may look.
+    hold: verdict, what it is of, and why. `finish` says how the finished weld may look, `caps` how high it may stand.
     """
 
     works: Calibrated = NO_MACHINES
     waits: Waits | str | None = None
     amiss: tuple[tuple[Verdict, str, str], ...] = ()
     finish: str = ""
+    caps: CapLimit | None = None
 
 
 NOTHING_TOLD = Floor()
@@ -109,14 +110,14 @@ def sheet(
         flow.text(on.letterhead, role="print_strong")
         flow.skip(1.5)
     _head(flow, wps, standing)
-    _joint(flow, wps)
+    _joint(flow, wps, floor.caps)
     if floor.finish:
         flow.text(floor.finish, height_mm=NOTE_MM)
     _facts(flow, "Base metal and range", [(path, wps) for path in RANGE_LEAVES])
     _groups(flow, wps)
     for deposit in wps.deposits:
         _deposit(flow, wps, deposit)
-    _passes(flow, wps)
+    _passes(flow, wps, floor.caps)
     _dials(flow, wps, floor.works)
     if proposed := proposed_sentences(wps):
         flow.text(f"Only proposed, confirmed by nobody: {' '.join(proposed)}", role="print_strong")
@@ -194,7 +195,7 @@ def is_linked(standing: Standing) -> bool:
     return standing.is_issued and bool(standing.link)
 
 
-def _joint(flow: Flow, wps: Wps) -> None:
+def _joint(flow: Flow, wps: Wps, caps: CapLimit | None) -> None:
     flow.heading("Joint")
     sketch = drawable(wps.joint)
     if sketch is None or sketch.incomplete:
@@ -208,7 +209,7 @@ def _joint(flow: Flow, wps: Wps) -> None:
             return show(value, kind, wps.header.units, unit_table())
 
         def make(scale: float) -> DisplayList:
-            return section(sketch, scale=scale, show=say, measure=flow.measure)
+            return section(sketch, scale=scale, show=say, measure=flow.measure, caps=caps)
 
         picture = fitted(make, *PICTURE_MM)
         flow.picture(picture, x_mm=MARGIN_MM)
@@ -276,12 +277,13 @@ def _symbol(flow: Flow, wps: Wps) -> None:
     flow.skip(height + 3.0)
 
 
-def _bead_map(flow: Flow, wps: Wps) -> None:
+def _bead_map(flow: Flow, wps: Wps, caps: CapLimit | None) -> None:
     """Set the bead map over the table of passes, with what its hatches mean and how far it fills the joint."""
     sketch = drawable(wps.joint)
     if sketch is None or sketch.incomplete or not wps.passes:
         return
-    picture = bead_picture(wps, "", Sheet(*PICTURE_MM, wps.header.units, flow.measure), heated=False)
+    bare = bead_picture(wps, "", Sheet(*PICTURE_MM, wps.header.units, flow.measure), heated=False)
+    picture = with_cap_limit(bare, wps, caps)
     if picture is None:
         flow.text(f"Over {MOST_BEADS} beads: they are not drawn.", role="print_muted")
         return
@@ -336,9 +338,9 @@ def _deposit(flow: Flow, wps: Wps, deposit: Deposit) -> None:
         flow.text("Nothing is stated.", role="print_muted")
 
 
-def _passes(flow: Flow, wps: Wps) -> None:
+def _passes(flow: Flow, wps: Wps, caps: CapLimit | None) -> None:
     flow.heading("Passes")
-    _bead_map(flow, wps)
+    _bead_map(flow, wps, caps)
     fed = any(each.wire_speed_mm_min for each in wps.passes)  # a wire is set by its feed
     columns = (
         Column("", 0.5), Column("Pass", 0.9), Column("Deposit", 2.0), Column("A", 1.2, numbers=True),
