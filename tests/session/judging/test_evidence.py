@@ -1,5 +1,7 @@
 """A record proves what its results show: nobody chooses that it is accepted."""
 
+from itertools import groupby
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -12,8 +14,10 @@ from anlage.core.record import Override, Pqr, RecordedDeposit, Result, WeldedPas
 from anlage.data.code_packs import code_pack
 from anlage.data.files import FOLDER
 from anlage.session.judging.assessment import Assessor
+from anlage.session.judging.bought import bought_by
 from anlage.session.judging.derivations import hottest_sector
-from anlage.session.judging.evidence import evidence_of, evidence_of_document
+from anlage.session.judging.editions import SHIPPED
+from anlage.session.judging.evidence import Evidence, evidence_by_code, evidence_of, evidence_of_document
 from anlage.session.judging.ladder import lines, support_sentences
 from anlage.session.judging.mapper import sets_of
 from anlage.session.judging.records import coupon_of
@@ -344,3 +348,33 @@ def test_a_heat_treated_record_covers_the_procedure_that_repeats_it_under_impact
     found = Assessor([("1", record)]).assess(repeating(wps, **treated))
     problems = [(rung.id, rung.reason) for rung in found.problems()]
     assert found.judgement.verdict == expected, problems
+
+
+def made_to(pqr, *codes):
+    return with_at(pqr, "header/codes", codes)
+
+
+def test_of_several_codes_all_have_to_accept_it(plate):
+    both = made_to(plate, "asme-ix", "aws-d1.1")
+    assert [(name, each.state) for name, each in evidence_by_code(both)] == [
+        ("ASME IX", "accepted"), ("AWS D1.1", "open"),
+    ]  # fmt: skip
+    found = evidence_of_document(both)
+    assert found.state == "open", "AWS D1.1 asks for what ASME IX does not"
+    assert found.reason.startswith("accepted by ASME IX; open by AWS D1.1, ")
+    told = both
+    for kind in ("visual", "radiographic"):
+        told, _ = with_row(told, "results", kind=kind, count=1, passed=True)
+    assert evidence_of_document(told) == Evidence("accepted")
+    failed, _ = with_row(told, "results", kind="radiographic", count=1, passed=False)
+    assert evidence_of_document(failed).state == "rejected"
+    assert evidence_of_document(made_to(plate, "asme-ix", "no-code")).state == "open"
+
+
+def test_what_a_record_of_two_codes_buys_is_told_code_by_code(plate):
+    alone = bought_by(plate, "si", SHIPPED)
+    both = bought_by(made_to(plate, "asme-ix", "aws-d1.1"), "si", SHIPPED)
+    assert {each.code for each in alone} == {""}
+    assert tuple(replace(each, code="") for each in both if each.code == "ASME IX") == alone
+    assert any(each.title.startswith("Base metal thickness") for each in both if each.code == "AWS D1.1")
+    assert [code for code, _ in groupby(each.code for each in both)] == ["ASME IX", "AWS D1.1"]

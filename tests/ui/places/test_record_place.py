@@ -93,6 +93,18 @@ def test_what_a_record_buys_follows_every_key(proof):
     assert bought(proof)["Base metal thickness"] == "5..32 mm"
 
 
+def test_a_record_of_two_codes_is_shut_by_the_one_that_accepts_it(accepted):
+    proof, before = accepted, len(accepted.place.buys.rows)
+    proof.document.type_text("header/second_code", "aws-d1.1")
+    proof.settle()
+    assert proof.place.state.text().startswith("Open: accepted by ASME IX; open by AWS D1.1")
+    assert proof.place.guard.said.text().startswith("This record is accepted by ASME IX.")
+    assert "What stands under a code it proves once that accepts it." in proof.place.buys.why
+    assert len(proof.place.buys.rows) > before
+    assert "AWS D1.1 Base metal thickness" in proof.place.buys.accessibleDescription()
+    proof.place.buys.grab()
+
+
 def test_a_record_is_entered_by_hand_and_carries_a_procedure(demo):
     demo.desk.open_document(demo.desk.works.entries()[1].id)
     QApplication.processEvents()

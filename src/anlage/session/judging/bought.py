@@ -1,4 +1,6 @@
-"""What a record buys while it is entered: every variable that its code limits, in words and as sets."""
+"""What a record buys while it is entered: every variable that its codes limit, in words and as sets."""
+
+from collections.abc import Iterator
 
 from msgspec import Struct
 
@@ -16,25 +18,33 @@ from anlage.session.leaves.set_text import set_text
 
 
 class BoughtLine(Struct, frozen=True):
-    """One variable: its name, what is allowed in words and as sets, and whether a fact is missing for it."""
+    """One variable: its name, what is allowed in words and as sets, and whether a fact is missing for it.
+
+    `code` is the name of the code that allows it, where the record is made to several.
+    """
 
     title: str
     text: str
     sure: Range
     possible: Range
     is_unproven: bool
+    code: str = ""
 
 
 def bought_by(pqr: Pqr, system: System, codes: Codes) -> tuple[BoughtLine, ...]:
-    """Return every essential and supplementary variable that the record's code limits; none without a code."""
-    if pqr.header.code is None or not any(each.process for each in pqr.deposits):
+    """Return every essential and supplementary variable that the record's codes limit, code by code; none without."""
+    if not any(each.process for each in pqr.deposits):
         return ()
+    return tuple(line for code in pqr.header.codes for line in _by_one(pqr, code, system, codes))
+
+
+def _by_one(pqr: Pqr, code: str, system: System, codes: Codes) -> Iterator[BoughtLine]:
     demand = Demand(weld=pqr.header.weld, impact=toughness_tested(pqr) or False, units=pqr.header.units)
     try:
-        ranges = ranges_of_record(pqr.header.code, pqr, demand, codes)
+        ranges = ranges_of_record(code, pqr, demand, codes)
     except AnlageError:
-        return ()
-    found = []
+        return
+    whose = ranges.pack.name if len(pqr.header.codes) > 1 else ""
     for each in ranges.variables:
         if each.allowance is None or ranges.pack.category(each.category).stated:
             continue
@@ -46,8 +56,7 @@ def bought_by(pqr: Pqr, system: System, codes: Codes) -> tuple[BoughtLine, ...]:
         if each.variable == "a_number" and not unproven and any(one.deposit_analysis_percent for one in pqr.deposits):
             text = f"{text}, by deposit analysis"
         title, label = spoken_variable(each.variable), each.id.removeprefix(each.variable).removeprefix(".")
-        found.append(BoughtLine(f"{title}, {label}" if label else title, text, sure, possible, unproven))
-    return tuple(found)
+        yield BoughtLine(f"{title}, {label}" if label else title, text, sure, possible, unproven, whose)
 
 
 def why_nothing(pqr: Pqr, codes: Codes) -> str:
@@ -56,11 +65,13 @@ def why_nothing(pqr: Pqr, codes: Codes) -> str:
         return "State the code: without it nothing is worked out."
     if not any(each.process for each in pqr.deposits):
         return "Add a deposit and state its process."
-    try:
-        ranges_of_record(pqr.header.code, pqr, Demand(), codes)
-    except AnlageError as fault:
-        return str(fault)
+    for code in pqr.header.codes:
+        try:
+            ranges_of_record(code, pqr, Demand(), codes)
+        except AnlageError as fault:
+            return str(fault)
     evidence = evidence_of_document(pqr, codes)
     if evidence.state != "accepted":
-        return f"The record is {evidence.words()}. What stands here it proves once it is accepted."
+        here, once = ("under a code", "that accepts it") if len(pqr.header.codes) > 1 else ("here", "it is accepted")
+        return f"The record is {evidence.words()}. What stands {here} it proves once {once}."
     return f"{evidence.remark[0].upper()}{evidence.remark[1:]}." if evidence.remark else ""

@@ -48,14 +48,33 @@ def evidence_of(pqr: Pqr, pack: Pack, coupon: Coupon) -> Evidence:
 
 
 def evidence_of_document(pqr: Pqr, codes: Codes = SHIPPED) -> Evidence:
-    """Return how a record stands by the code that it names itself, as the works has it."""
-    if pqr.header.code is None:
+    """Return how a record stands by the codes that it names itself, as the works has them: accepted only by all."""
+    found = evidence_by_code(pqr, codes)
+    if not found:
         return Evidence("open", "code not stated")
+    first = found[0][1]
+    if all(each == first for _, each in found):
+        return first
+    states = {each.state for _, each in found}
+    state: State = next(each for each in ("rejected", "open", "accepted") if each in states)
+    told = (f"{each.state} by {name}{each.reason and f', {each.reason}'}" for name, each in found)
+    return Evidence(state, "; ".join(told), first.remark)
+
+
+def evidence_by_code(pqr: Pqr, codes: Codes = SHIPPED) -> tuple[tuple[str, Evidence], ...]:
+    """Return how a record stands by each code that it names, with the name of the code."""
+    return tuple(_by_one(pqr, code, codes) for code in pqr.header.codes)
+
+
+def _by_one(pqr: Pqr, code: str, codes: Codes) -> tuple[str, Evidence]:
     try:
-        pack, _ = codes.edition_of(pqr.header.code)
-        return evidence_of(pqr, pack, coupon_of(pqr, pack))
+        pack, _ = codes.edition_of(code)
     except AnlageError as fault:
-        return Evidence("open", fault.what)
+        return code, Evidence("open", fault.what)
+    try:
+        return pack.name, evidence_of(pqr, pack, coupon_of(pqr, pack))
+    except AnlageError as fault:
+        return pack.name, Evidence("open", fault.what)
 
 
 def _by_code(pqr: Pqr, pack: Pack) -> Evidence | None:

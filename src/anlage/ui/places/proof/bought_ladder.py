@@ -42,14 +42,21 @@ class BoughtLadder(QWidget):
         pqr = self.document.value
         codes = self._rules.codes()
         self.rows, self.why = bought_by(pqr, self.document.system, codes), why_nothing(pqr, codes)
-        self.setMinimumHeight(ROW_PX * (len(self.rows) + 2))
-        said = [f"{row.title}: {row.text}" for row in self.rows]
+        self.setMinimumHeight(ROW_PX * self._lines())
+        said = [f"{row.code} {row.title}: {row.text}".strip() for row in self.rows]
         self.setAccessibleName("What the record buys")
         self.setAccessibleDescription("; ".join([self.why, *said]))
         self.update()
 
     def sizeHint(self) -> QSize:
-        return QSize(LEAST_LADDER_PX - 20, ROW_PX * (len(self.rows) + 2))
+        return QSize(LEAST_LADDER_PX - 20, ROW_PX * self._lines())
+
+    def _lines(self) -> int:
+        """Return how many lines it takes: its head, as long as there are codes, a line for each, and the variables."""
+        return self._head() + len({row.code for row in self.rows if row.code}) + len(self.rows)
+
+    def _head(self) -> int:
+        return 1 + max(1, len(self.document.value.header.codes))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter, look = QPainter(self), self.document.reader.look
@@ -61,9 +68,20 @@ class BoughtLadder(QWidget):
         painter.setPen(look.colour["unproven" if self.why else "muted"])
         flags = int(Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap)
         said = self.why or "Ranges of the variables that its code limits; nonessential ones are free."
-        painter.drawText(QRect(12, ROW_PX - 2, self.width() - 24, ROW_PX), flags, said)
-        for place, row in enumerate(self.rows):
-            self._row(painter, QRect(0, ROW_PX * (place + 2), self.width(), ROW_PX), row)
+        painter.drawText(QRect(12, ROW_PX - 2, self.width() - 24, ROW_PX * (self._head() - 1)), flags, said)
+        place, code = self._head(), ""
+        for row in self.rows:
+            if row.code != code:
+                code = row.code
+                self._code(painter, QRect(0, ROW_PX * place, self.width(), ROW_PX), code)
+                place += 1
+            self._row(painter, QRect(0, ROW_PX * place, self.width(), ROW_PX), row)
+            place += 1
+
+    def _code(self, painter: QPainter, rect: QRect, name: str) -> None:
+        painter.setPen(self.document.reader.look.colour["ink"])
+        painter.setFont(font(strong=True))
+        painter.drawText(rect.adjusted(12, 0, -12, 0), int(Qt.AlignmentFlag.AlignVCenter), f"By {name}")
 
     def _row(self, painter: QPainter, rect: QRect, row: BoughtLine) -> None:
         look = self.document.reader.look

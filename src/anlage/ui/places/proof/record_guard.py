@@ -3,7 +3,7 @@
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton
 
-from anlage.session.judging.evidence import evidence_of_document
+from anlage.session.judging.evidence import evidence_by_code
 from anlage.session.works.register import resting_sentence
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.place import Desk
@@ -22,8 +22,7 @@ class RecordGuard(QFrame):
     def __init__(self, document: Document, desk: Desk) -> None:
         super().__init__(objectName="panel")
         self.document, self.desk = document, desk
-        evidence = evidence_of_document(document.value, desk.rules.codes())
-        self.is_shut = document.can_write and evidence.state == "accepted"
+        self.is_shut = document.can_write and bool(self._accepted_by())
         self.said, self.button = QLabel(), QPushButton("Change it")
         self.said.setWordWrap(True)
         self.button.setToolTip("Let the fields of this record be typed in")
@@ -32,6 +31,11 @@ class RecordGuard(QFrame):
         row.setContentsMargins(12, 6, 8, 6)
         row.addWidget(self.said, 1)
         row.addWidget(self.button)
+
+    def _accepted_by(self) -> tuple[str, ...]:
+        """Return the codes by which the record is evidence."""
+        found = evidence_by_code(self.document.value, self.desk.rules.codes())
+        return tuple(name for name, each in found if each.state == "accepted")
 
     @property
     def lets_change(self) -> bool:
@@ -50,4 +54,6 @@ class RecordGuard(QFrame):
             rows = self.desk.rows()
             own = next((row for row in rows if row.id == self.document.document_id), None)
             rests = resting_sentence(rows, own) if own else ""
-            self.said.setText(f"This record is accepted. {rests}".strip())
+            by = self._accepted_by()
+            whose = "" if len(by) == len(self.document.value.header.codes) else f" by {' and '.join(by)}"
+            self.said.setText(f"This record is accepted{whose}. {rests}".strip())
