@@ -26,7 +26,7 @@ from anlage.ui.places.register.row_delegate import LIST_PX, RowDelegate
 COMMANDS = (
     ("New", "New procedure (Ctrl+N)", "new"), ("New record", "New record (Ctrl+Shift+R)", "new_record"),
     ("Duplicate", "Duplicate the chosen document", "duplicate"), ("Put away", "Put the chosen document away", "delete"),
-    ("Plan coupons", "The fewest coupons that cover the procedures (Ctrl+Shift+Y)", "plan"),
+    ("Plan coupons", "The fewest coupons that cover the procedures (Ctrl+Shift+O)", "plan"),
 )  # fmt: skip
 
 
