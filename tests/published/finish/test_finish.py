@@ -16,7 +16,7 @@ CAP = "joint__reinforcement_mm"
 
 def limits(code, thickness=14.0, cap=None, **leaves):
     wps = seam(**{"header__construction_code": code, "joint__thickness_mm": thickness, "joint__kind": "single-v",
-                  **leaves})  # fmt: skip
+                  "range__thickness_mm": None if thickness is None else (thickness, thickness), **leaves})  # fmt: skip
     if cap is not None:
         wps = with_at(wps, "joint/reinforcement_mm", cap if isinstance(cap, Dimension) else Dimension(nominal=cap))
     return {each.variable: each for each in finish_limits(wps)}
@@ -109,7 +109,7 @@ def test_the_tolerance_of_a_cap_counts():
 def test_where_no_code_is_named_the_contract_is_not_stated():
     assert finish_words(seam()) == "Cap, root, undercut and offset: contract: not stated."
     assert finish_limits(seam(header__construction_code="no code at all")) == ()
-    said = finish_words(seam(header__construction_code="iso-5817-b"))
+    said = finish_words(seam(header__construction_code="iso-5817-b", range__thickness_mm=(14.0, 14.0)))
     assert said.startswith("Cap ≤ 1.")
     assert "undercut ≤ 0.5\u2009mm at inspection (501)" in said.replace("0.5 mm", "0.5\u2009mm")
 
@@ -125,3 +125,13 @@ def test_d17_1_undercut_by_class_is_hazy(own, said):  # L: unproven until somebo
     assert found.allowed.startswith("unproven")
     assert found.confidence == "L"
     assert said in found.note
+
+
+def test_a_cap_drawn_for_one_thickness_is_not_proven_for_a_thinner_one():
+    cap = Dimension(nominal=2.5)
+    assert limits("b31.3", cap=cap)["cap_mm"].verdict == "inside"
+    own = limits("b31.3", cap=cap, range__thickness_mm=(4.0, 40.0))["cap_mm"]
+    assert own.verdict == "unproven"
+    assert "over its range of thickness ≤ 1.5" in own.words
+    assert limits("b31.3", cap=Dimension(nominal=1.5), range__thickness_mm=(4.0, 40.0))["cap_mm"].verdict == "inside"
+    assert limits("b31.3", cap=Dimension(nominal=4.5), range__thickness_mm=(4.0, 40.0))["cap_mm"].verdict == "outside"

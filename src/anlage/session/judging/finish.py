@@ -85,6 +85,7 @@ def limit_of_cap(wps: Wps, codes: Codes = SHIPPED, system: System = "si") -> Cap
 
 def _limits(wps: Wps, pack: Pack, system: System) -> Iterator[Finish]:
     stated, demand = _facts(wps), demand_of(wps, pack)
+    ranged = stated | _thicknesses(wps)
     both = bool(wps.joint.kind) and str(wps.joint.kind).startswith("double")
     for variable in (*DRAWN, *LATER):
         if variable == "root_cap_mm" and both:
@@ -94,22 +95,30 @@ def _limits(wps: Wps, pack: Pack, system: System) -> Iterator[Finish]:
         if asked is None or is_any(asked.sure):
             continue
         drawn = getattr(wps.joint, DRAWN[variable]) if variable in DRAWN else None
-        yield _finish(variable, asked, drawn, system)
+        over = asked if ranged == stated else asked_of(pack, rules, ranged, demand).get(variable, asked)
+        yield _finish(variable, (asked, over), drawn, system)
 
 
-def _finish(variable: str, asked: Allowance, drawn: Dimension | None, system: System) -> Finish:
+def _finish(variable: str, limits: tuple[Allowance, Allowance], drawn: Dimension | None, system: System) -> Finish:
+    """Return a limit, of what is drawn and over the whole range of thickness; inside is only what holds for both."""
+    asked, over = limits
     rules: tuple[Rule, ...] = tuple(each.rule for each in asked.rulings)
     allowed = set_text(variable, asked.sure, system)
     if asked.sure != asked.possible:
         perhaps = set_text(variable, asked.possible, system)
         allowed = f"unproven, at most {perhaps}" if is_none(asked.sure) else f"{allowed}, perhaps {perhaps}"
+    if over.sure != asked.sure:
+        allowed = f"{allowed}, over its range of thickness {set_text(variable, over.sure, system)}"
     own = Numbers((drawn.span,)) if drawn is not None else None
+    verdict = asked.verdict(own) if own is not None else None
+    if own is not None and verdict == "inside" and over.verdict(own) != "inside":
+        verdict = "unproven"  # it is drawn for one thickness only
     parts = asked.sure.parts if isinstance(asked.sure, Numbers) else ()
     return Finish(
         variable=variable, allowed=allowed, when=WHEN[rules[0].stage], clause=asked.clause,
         confidence=asked.confidence, note=asked.note,
         stated=set_text(variable, own, system) if own is not None else "",
-        verdict=asked.verdict(own) if own is not None else None,
+        verdict=verdict,
         most_mm=parts[-1].high if parts else None,
     )  # fmt: skip
 
@@ -132,6 +141,21 @@ def _facts(wps: Wps) -> dict[str, Range]:
     found: dict[str, Range] = {name: Numbers((Interval.single(value),)) for name, value in numbers.items()}
     words = {"product": joint.product, "weld_class": wps.header.weld_class}
     return found | {name: Choices(frozenset((word,))) for name, word in words.items() if word}
+
+
+def _thicknesses(wps: Wps) -> dict[str, Range]:
+    """Return the thicknesses of both members over the whole range that the procedure is stated for."""
+    joint, ranged = wps.joint, wps.range.thickness_mm
+    if ranged is None or joint.thickness_mm is None:
+        return {}
+    other = joint.other_thickness_mm
+    thin = (ranged.low, joint.thickness_mm, *([other] if other is not None else []))
+    thick = (ranged.high, joint.thickness_mm, *([other] if other is not None else []))
+    thinner = Interval(min(thin), max(ranged.high, min(thin)))
+    return {
+        "thinner_member_mm": Numbers((thinner,)),
+        "thicker_member_mm": Numbers((Interval(min(thick), max(thick)),)),
+    }
 
 
 def finish_words(wps: Wps, codes: Codes = SHIPPED, system: System = "si") -> str:
