@@ -141,7 +141,7 @@ def _lines(found: Plan, joints: int) -> Iterator[tuple[str, str]]:
     proof = "no fewer or cheaper ones do" if found.cover.is_optimal else (
         f"the least may be {found.cover.gap_percent:.0f} % cheaper"
     )  # fmt: skip
-    yield f"{joints} joints by {found.pack.name}", f"{len(found.coupons)} coupons of {found.tried} possible; {proof}"
+    yield f"joints: {joints}, by {found.pack.name}", f"coupons: {len(found.coupons)} of {found.tried} possible; {proof}"
     for each in found.coupons:
         yield f"  {each.name}", each.coupon.words()
         yield "", f"covers {', '.join(each.covers)}"

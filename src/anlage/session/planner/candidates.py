@@ -28,30 +28,9 @@ from anlage.session.judging.records import coupon_of
 from anlage.session.planner.joints import Joint
 
 PLATES_MM: Final = (
-    3.0,
-    4.0,
-    5.0,
-    6.0,
-    8.0,
-    10.0,
-    12.0,
-    15.0,
-    16.0,
-    18.0,
-    20.0,
-    25.0,
-    30.0,
-    35.0,
-    40.0,
-    45.0,
-    50.0,
-    60.0,
-    75.0,
-    80.0,
-    100.0,
-    150.0,
-    200.0,
-)  # as plates are commonly sold; own choice
+    3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 15.0, 16.0, 18.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 75.0, 80.0,
+    100.0, 150.0, 200.0,
+)  # as plates are commonly sold; own choice  # fmt: skip
 ROOT_MM: Final = 4.0  # what the first of several processes lays of a coupon; own choice
 CARRIED: Final = (
     "process", "filler", "current_type", "transfer_mode", "shielding_gas", "backing_gas", "trailing_gas", "operation",
@@ -176,12 +155,6 @@ class Size(Struct, frozen=True):
     od_mm: float | None
     root_mm: float
     position: str | None
-
-
-def _stated(joints: Sequence[Joint], pack: Pack, variable: str) -> list[str | None]:
-    if variable not in pack.variables or not any(rule.is_of_record for rule in pack.variables[variable]):
-        return []
-    return list(dict.fromkeys(each.wps.technique.position for each in joints))
 
 
 def _sizes(joint: Joint, joints: Sequence[Joint]) -> list[tuple[float, float | None]]:

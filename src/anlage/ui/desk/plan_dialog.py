@@ -292,7 +292,9 @@ class PlanDialog(Question):
             if not plan.cover.is_optimal:
                 best = f"the least may be {plan.cover.gap_percent:.0f} % cheaper"
             self.state.setText(
-                f"{count} coupons of {plan.tried} possible; {best}." if count else "No coupon is needed."
+                f"{count} coupon{'s' if count > 1 else ''} of {plan.tried} possible; {best}."
+                if count
+                else "No coupon is needed."
             )
             self._fill_list(plan)
             system = self.desk.reader.system
