@@ -47,7 +47,7 @@ from anlage.session.planner.candidates import candidates
 from anlage.session.planner.joints import joints_of
 from anlage.session.planner.plan import Planning, planned
 from anlage.session.proposal.fill import filled
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.session.works.clerk import Clerk
 from anlage.session.works.filed import Filed
 from anlage.session.works.register import Standpoint

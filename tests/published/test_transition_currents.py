@@ -4,8 +4,8 @@ import pytest
 
 from anlage.core.document import with_at
 from anlage.core.procedure import Wps, with_deposit, with_pass
-from anlage.core.proposal.transition import transfer, transition
 from anlage.core.ranges import Interval
+from anlage.core.transition import transfer, transition
 from anlage.data.tables import catalogue
 from anlage.data.transition_table import transitions
 from anlage.session.weld.transfer import fed_current, transfer_sentences

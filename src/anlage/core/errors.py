@@ -1,6 +1,7 @@
 """The few ways Anlage refuses: every refusal says what, where and how to mend it."""
 
 from collections.abc import Iterable
+from functools import cached_property
 
 from anlage.core.letters import one_line
 
@@ -12,10 +13,16 @@ class AnlageError(Exception):
     """Base of every error raised on purpose; `str(error)` is one line fit for a status bar, whatever it tells of."""
 
     def __init__(self, what: str, *, where: str, mend: str) -> None:
-        self.what, self.where, self.mend = (
-            one_line(part, most) for part, most in ((what, LONGEST), (where, LONGEST_NAME), (mend, LONGEST))
-        )
-        super().__init__(f"{self.where}: {self.what}; {self.mend}")
+        super().__init__(what)
+        self.what, self.where, self._mend = one_line(what, LONGEST), one_line(where, LONGEST_NAME), mend
+
+    @property
+    def mend(self) -> str:
+        """How to mend it."""
+        return one_line(self._mend, LONGEST)
+
+    def __str__(self) -> str:
+        return f"{self.where}: {self.what}; {self.mend}"
 
 
 class InputError(AnlageError, ValueError):
@@ -31,18 +38,31 @@ class InputError(AnlageError, ValueError):
 
 
 class UnknownNameError(AnlageError, LookupError):
-    """A name is in no table; the message offers the closest one."""
+    """A name is in no table; the message offers the closest one.
+
+    It is looked for when the message is read: most names that are in no table were only tried.
+    """
 
     def __init__(self, name: str, known: Iterable[str], *, where: str, otherwise: str = "") -> None:
-        names = list(known)
-        self.name, self.close = name, closest(name, names)
+        super().__init__(f"no {shortened(name)}", where=where, mend=otherwise)
+        self.name, self._known = name, tuple(known)
+
+    @property
+    def mend(self) -> str:
+        """How to mend it: a close name, a name of a few, or the spelling."""
+        return one_line(f"{self._nearest()}{self._mend}", LONGEST)
+
+    @cached_property
+    def close(self) -> tuple[str, ...]:
+        """The known names that it was most likely meant to be."""
+        return closest(self.name, self._known)
+
+    def _nearest(self) -> str:
         if self.close:
-            mend = f"take {' or '.join(self.close)}"
-        elif len(set(names)) <= LISTED:
-            mend = f"take one of {', '.join(dict.fromkeys(names))}"
-        else:
-            mend = "check the spelling"
-        super().__init__(f"no {shortened(name)}", where=where, mend=f"{mend}{otherwise}")
+            return f"take {' or '.join(self.close)}"
+        if len(set(self._known)) <= LISTED:
+            return f"take one of {', '.join(dict.fromkeys(self._known))}"
+        return "check the spelling"
 
 
 class FormatError(AnlageError, ValueError):

@@ -55,5 +55,7 @@ def catalogue_adding(metals: str, fillers: str) -> Catalogue:
     ------
     FormatError : a row cannot be read, does not say what it is or where that is from, or is called as another
     """
+    if not metals and not fillers:
+        return shipped_catalogue()
     own = read_own(metals, fillers, shipped_catalogue(), own_words())
     return shipped_catalogue().adding(own.base_metals, own.fillers)

@@ -4,7 +4,7 @@ from functools import cache
 
 from anlage.core.catalogue import gas_composition
 from anlage.core.errors import UnknownNameError
-from anlage.core.proposal.transition import Transition, Transitions, read_transitions, transition
+from anlage.core.transition import Transition, Transitions, read_transitions, transition
 from anlage.data.files import text_of
 from anlage.data.tables import catalogue, processes
 

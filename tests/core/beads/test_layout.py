@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from anlage.core.beads import Laid, Size, fill, layout
-from anlage.core.drawing import Amiss, Marked, Marker, Path, bead_map, hatch
+from anlage.core.drawing import Marker, Path
+from anlage.core.drawing.bead_map import Amiss, Marked, bead_map, hatch
 from anlage.core.errors import InputError
 from anlage.core.joint import KINDS, MAKES, Preparation, area_and_centroid, joint_metal, shape_of
 from tests.strategies import preparations

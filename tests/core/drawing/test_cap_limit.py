@@ -6,12 +6,15 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from anlage.core.document import Dimension, with_at
-from anlage.core.drawing import CapLimit, Path, Text, cap_lines
+from anlage.core.drawing import Path, Text
+from anlage.core.drawing.cap_limit import CapLimit, cap_lines
 from anlage.core.joint import Preparation, shape_of
+from anlage.core.procedure import drawable
 from anlage.core.quantities import show
 from anlage.data.tables import unit_table
 from anlage.session.judging.finish import limit_of_cap
-from anlage.session.weld.pictures import Sheet, drawable, section_picture
+from anlage.session.weld.picture_sheet import Sheet
+from anlage.session.weld.pictures import section_picture
 from tests.vessels import seam
 
 V = Preparation(

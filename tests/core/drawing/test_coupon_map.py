@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from anlage.core.drawing import Area, Marker, Path, Spot, Ticks, coupon_map, thickness_at
+from anlage.core.drawing import Marker, Path
+from anlage.core.drawing.qualified_map import Area, Spot, Ticks, coupon_map, thickness_at
 from anlage.core.ranges import Interval
 
 SIZE = (93.0, 137.0)

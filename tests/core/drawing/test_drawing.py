@@ -10,25 +10,11 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from anlage.core.document import Dimension
-from anlage.core.drawing import (
-    Axes,
-    Curve,
-    DisplayList,
-    Frame,
-    Marker,
-    PassBox,
-    Path,
-    Plane,
-    SymbolTexts,
-    Text,
-    curves,
-    grip,
-    operating_window,
-    profile,
-    section,
-    weld_symbol,
-)
-from anlage.core.drawing.section import metal
+from anlage.core.drawing import DisplayList, Marker, Path, Text
+from anlage.core.drawing.curves import Curve, Frame, curves
+from anlage.core.drawing.operating_window import Axes, PassBox, Plane, operating_window
+from anlage.core.drawing.section import grip, metal, profile, section
+from anlage.core.drawing.weld_symbol import SymbolTexts, weld_symbol
 from anlage.core.joint import (
     KINDS,
     Preparation,

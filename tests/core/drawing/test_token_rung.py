@@ -2,7 +2,8 @@
 
 import pytest
 
-from anlage.core.drawing import Path, Text, token_rung, tokens_of_rung
+from anlage.core.drawing import Path, Text
+from anlage.core.drawing.token_rung import token_rung, tokens_of_rung
 from anlage.core.ranges import ANY, NONE, all_but, between, choices
 
 

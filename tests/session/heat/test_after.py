@@ -10,7 +10,7 @@ from anlage.session.heat.after import DRAWN_K_H, after_view, with_treatment
 from anlage.session.heat.after_picture import after_axes, after_picture, course_of
 from anlage.session.heat.lower_transformation import MARGIN_K, does_transform, lower_transformations
 from anlage.session.leaves.text import with_text
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 SHEET = Sheet(150.0, 90.0, "si", lambda text, height: 0.5 * height * len(text))
 TREATED = {"pwht__kind": "below-ltt", "pwht__temperature_c": "690..740", "pwht__time_h": "1"}

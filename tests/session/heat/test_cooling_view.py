@@ -8,7 +8,7 @@ from anlage.data.files import FOLDER
 from anlage.session.heat.cooling import cooling_view, hardest, joint_of
 from anlage.session.heat.cooling_picture import band_sentence, cooling_limits, cooling_picture, pass_rows
 from anlage.session.leaves.text import with_text
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 SHEET = Sheet(160.0, 90.0, "si", lambda text, height: 0.5 * height * len(text))
 

@@ -12,7 +12,7 @@ from anlage.session.heat.preheat import preheat_view
 from anlage.session.heat.preheat_curves import preheat_curves, schools_over
 from anlage.session.heat.scales import degrees_more, degrees_span, in_celsius, in_reader
 from anlage.session.leaves.text import with_text
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 SHEET = Sheet(100.0, 60.0, "si", lambda text, height: 0.5 * height * len(text))
 

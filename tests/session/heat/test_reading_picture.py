@@ -8,7 +8,7 @@ from anlage.core.procedure import WPS
 from anlage.data.files import FOLDER
 from anlage.session.heat.reading_picture import reading_picture
 from anlage.session.leaves.text import with_text
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 SHEET = Sheet(100.0, 40.0, "si", lambda text, height: 0.5 * height * len(text))
 

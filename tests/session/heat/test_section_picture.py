@@ -18,7 +18,7 @@ from anlage.session.heat.section_frames import (
 )
 from anlage.session.heat.section_picture import HOTTEST_C, first_look, section_picture, within
 from anlage.session.heat.sequence_words import MOMENT, LookedAt, moment_at, sequence_picture
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 SHEET = Sheet(180.0, 70.0, "si", lambda text, height: 0.5 * height * len(text))
 LINES = (np.array([0.0, 2.0, 4.0, 6.0]), np.array([0.0, 1.0, 3.0]))

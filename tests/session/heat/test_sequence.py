@@ -24,7 +24,7 @@ from anlage.session.heat.sequence_words import (
     wait_sentences,
 )
 from anlage.session.leaves.text import with_text
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 SHEET = Sheet(160.0, 90.0, "si", lambda text, height: 0.5 * height * len(text))
 

@@ -2,11 +2,12 @@
 
 import pytest
 
-from anlage.core.drawing import HeatLimit, Path, Text
+from anlage.core.drawing import Path, Text
+from anlage.core.drawing.operating_window import HeatLimit
 from anlage.session.judging.assessment import Assessor
 from anlage.session.judging.heat_limits import heat_limits
 from anlage.session.weld.operating_window import boxes, plane_of, window_picture
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from tests.session.judging.test_evidence import demanding, with_impact
 from tests.session.judging.test_heat_basis import procedure, record
 

@@ -4,7 +4,8 @@ import pytest
 
 from anlage.core.codes.kinds import spoken
 from anlage.core.document import read_strict, with_at
-from anlage.core.drawing import Path, rung
+from anlage.core.drawing import Path
+from anlage.core.drawing.rung import rung
 from anlage.core.procedure import WPS
 from anlage.core.ranges import ANY, NONE, between, choices, numbers
 from anlage.core.ranges.interval import Interval

@@ -11,7 +11,7 @@ from anlage.session.leaves.text import shown, with_text
 from anlage.session.metals.certificates import heats_in, with_heat
 from anlage.session.metals.picture import metals_picture, mixing_of, plane_of
 from anlage.session.metals.together import deposit_names, together
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 SHEET = Sheet(160.0, 90.0, "si", lambda text, height: 0.5 * height * len(text))
 

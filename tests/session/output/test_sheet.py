@@ -11,8 +11,8 @@ import pytest
 from msgspec.structs import replace
 
 from anlage.core.document import read_strict, with_at, write
-from anlage.core.drawing import PAPERS, Column, Flow, Marker, Path, Text
-from anlage.core.drawing.page import FOOT_MM, MARGIN_MM, broken
+from anlage.core.drawing import Marker, Path, Text
+from anlage.core.drawing.page import FOOT_MM, MARGIN_MM, PAPERS, Column, Flow, broken
 from anlage.core.errors import InputError
 from anlage.core.machine import Calibrated
 from anlage.core.procedure import WPS, HoldPoint, Wps, with_element

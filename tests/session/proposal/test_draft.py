@@ -7,8 +7,8 @@ from anlage.core.errors import FormatError, InputError
 from anlage.core.joint import faults
 from anlage.core.procedure import Metal, Wps, sketch_of, with_deposit
 from anlage.core.proposal import read_drafts, read_usual
-from anlage.core.proposal.transition import read_transitions
 from anlage.core.ranges import Interval
+from anlage.core.transition import read_transitions
 from anlage.data.drafts_table import drafts
 from anlage.data.tables import catalogue, processes
 from anlage.session.leaves.marks import proposed_sentences

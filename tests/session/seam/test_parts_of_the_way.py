@@ -18,7 +18,7 @@ from anlage.session.seam.stop_plan import stop_picture, stop_plan, stop_sentence
 from anlage.session.seam.tacks import placed_tacks, tack_sentences, with_tacks
 from anlage.session.takes.takes import weld_takes
 from anlage.session.weld.beads import bead_layout
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 
 def demo(number, **stated):

@@ -13,7 +13,7 @@ from anlage.session.seam.sectors import (
     sector_picture,
     sector_sentences,
 )
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 
 def procedure():

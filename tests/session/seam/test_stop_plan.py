@@ -11,7 +11,7 @@ from anlage.core.procedure import WPS, Wps
 from anlage.data.files import FOLDER
 from anlage.session.seam.stop_plan import stop_picture, stop_plan, stop_sentences
 from anlage.session.weld.beads import bead_of
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 
 def procedure(**stated):

@@ -26,7 +26,7 @@ from anlage.session.weld.node import (
     ways_out,
     with_member,
 )
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 JOINT = Joint(kind="tube-node", product="pipe", thickness_mm=3.2, other_thickness_mm=3.6, od_mm=48.3, run_od_mm=60.3,
               leg_mm=Dimension.stated(nominal=3.0))  # fmt: skip

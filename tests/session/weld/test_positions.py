@@ -9,7 +9,7 @@ from anlage.core.drawing.position import Wanted, chart
 from anlage.core.procedure import Header, Joint, Technique, Wps
 from anlage.data.tables import vocabulary
 from anlage.formats.font import measure
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.session.weld.positions import offered, position_picture, standings, stated_positions, with_position
 
 SHEET = Sheet(140.0, 160.0, "si", measure)

@@ -7,8 +7,8 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
-from anlage.core.drawing import Area, Path, Text, qualified_map
-from anlage.core.drawing.qualified_map import THICKNESS_MM
+from anlage.core.drawing import Path, Text
+from anlage.core.drawing.qualified_map import THICKNESS_MM, Area, qualified_map
 from anlage.core.ranges import Interval
 from anlage.session.judging.assessment import Assessor
 from anlage.session.leaves.draft import typed

@@ -15,7 +15,7 @@ from anlage.session.machine.settings import Settings, state_folder
 from anlage.session.works.demo import demo_file
 from anlage.store import open_works
 from anlage.ui.desk.app import catch_faults, last_works
-from anlage.ui.desk.commands import entries
+from anlage.ui.desk.finding import entries
 from anlage.ui.desk.incoming import open_named
 from anlage.ui.frame.palette import Entry, matching
 from anlage.ui.places import place_specs

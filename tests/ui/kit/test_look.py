@@ -8,7 +8,8 @@ import pytest
 from PySide6.QtCore import QPointF, QRectF, QSize
 from PySide6.QtGui import QColor, QFontMetricsF, QImage, QPainter, QRawFont
 
-from anlage.core.drawing import DisplayList, Marker, Path, Text, fitted, section
+from anlage.core.drawing import DisplayList, Marker, Path, Text, fitted
+from anlage.core.drawing.section import section
 from anlage.core.joint import Preparation, Sketch
 from anlage.data.files import FOLDER, text_of
 from anlage.data.look import FONTS, colours

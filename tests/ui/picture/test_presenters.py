@@ -10,10 +10,9 @@ from PySide6.QtTest import QTest
 
 import anlage.ui
 from anlage.core.document import Dimension, with_at
-from anlage.core.drawing import grip
+from anlage.core.drawing.section import grip
 from anlage.core.joint import KINDS, shape_of
-from anlage.core.procedure import Joint
-from anlage.session.weld.pictures import drawable
+from anlage.core.procedure import Joint, drawable
 from anlage.ui.picture.presenter import Presenter
 from anlage.ui.picture.view import PictureView
 

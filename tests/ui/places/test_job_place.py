@@ -7,7 +7,7 @@ from PySide6.QtTest import QTest
 from anlage.core.drawing.position import CELL_MM
 from anlage.session.judging.groups import filler_words, metal_words
 from anlage.session.leaves.table import fields
-from anlage.ui.desk.commands import entries
+from anlage.ui.desk.finding import entries
 from anlage.ui.frame.palette import matching
 from anlage.ui.places.job.statement import OF_FEW
 

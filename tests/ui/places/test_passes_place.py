@@ -13,7 +13,8 @@ from anlage.core.ranges import Interval
 from anlage.formats.font import measure
 from anlage.session.leaves.many import as_tsv
 from anlage.session.weld.beads import bead_layout, bead_of
-from anlage.session.weld.pictures import Sheet, weld_extent
+from anlage.session.weld.picture_sheet import Sheet
+from anlage.session.weld.pictures import weld_extent
 from anlage.session.works.demo import demo_file
 from anlage.ui.kit.place import Clocks
 from anlage.ui.places.passes.model import BAR, COLUMNS, ENERGY, MARK, PassModel

@@ -22,6 +22,7 @@ from anlage.core.catalogue.rows import (
     PNumberRow,
     ProcessLimits,
     Row,
+    SoldSize,
     Tungsten,
     read_rows,
 )
@@ -101,7 +102,8 @@ class Catalogue:
     @cached_property
     def filler_sizes(self) -> tuple[FillerSize, ...]:
         """Every size that the table of settings has, under both of its names."""
-        return tuple(dict.fromkeys(FillerSize(row.diameter_mm, row.diameter_in) for row in self.filler_currents))
+        rows = self._rows("filler_currents", SoldSize)
+        return tuple(dict.fromkeys(FillerSize(row.diameter_mm, row.diameter_in) for row in rows))
 
     @cached_property
     def gases(self) -> tuple[Gas, ...]:

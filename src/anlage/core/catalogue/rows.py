@@ -7,13 +7,13 @@ are less certain than their row.
 
 import csv
 import math
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from io import StringIO
 from types import MappingProxyType
 from typing import Any, TypeVar
 
 from msgspec import Struct
-from msgspec.structs import FieldInfo, fields
+from msgspec.structs import fields
 
 from anlage.core.errors import FormatError
 
@@ -120,6 +120,13 @@ class FillerCurrent(Row, frozen=True, kw_only=True):
     electrode_efficiency_percent: float | None
 
 
+class SoldSize(Row, frozen=True, kw_only=True):
+    """The two names of the size of one filler, of all that the table of settings says of it."""
+
+    diameter_mm: float
+    diameter_in: str
+
+
 class Gas(Row, frozen=True, kw_only=True):
     """One shielding, backing or plasma gas; components in % by volume, together 100."""
 
@@ -199,38 +206,81 @@ def read_rows(text: str, row: type[AnyRow], *, where: str) -> tuple[AnyRow, ...]
     """
     table = csv.reader(StringIO(text))
     names = next(table, [])
-    declared = [field for field in fields(row) if field.name not in ("composition", "components")]
-    missing = {field.name for field in declared} - set(names) - {"source", "weaker_fields"}
+    own = [field for field in fields(row) if field.name not in _TOGETHER]
+    missing = {field.name for field in own} - set(names) - {"source", "weaker_fields"}
     if missing:
         raise FormatError(f"no column {', '.join(sorted(missing))}", where=where, mend="add it to the header row")
-    return tuple(_rows(table, names, row, declared, where))
+    lines, cells = [], []
+    for each in table:
+        if each:
+            lines.append(f"{where} line {table.line_num}")
+            cells.append(each + [""] * (len(names) - len(each)))
+    found = _Cells(lines, dict(zip(names, zip(*cells, strict=False), strict=False)))
+    columns = {field.name: _READERS[_kind_name(str(field.type))](found, field.name) for field in own}
+    columns |= {field.name: _TOGETHER[field.name](found) for field in fields(row) if field.name in _TOGETHER}
+    for line, confidence in zip(lines, columns["confidence"], strict=True):
+        if confidence not in ("H", "M", "L"):
+            raise FormatError("the row has no confidence", where=line, mend="write H, M or L")
+    return tuple(row(**dict(zip(columns, values, strict=True))) for values in zip(*columns.values(), strict=True))
 
 
-def _rows(table: Any, names: list[str], row: type[AnyRow], declared: list[FieldInfo], where: str) -> Iterator[AnyRow]:
-    places = {name: place for place, name in enumerate(names)}
-    readers = [(field.name, places.get(field.name), _READERS[_kind_name(str(field.type))]) for field in declared]
-    mixed = {field.name for field in fields(row)} & {"composition", "components"}
-    elements = {el: el if el in names else el.lower() for el in ELEMENTS}
-    gases = {gas: f"{gas.lower()}_pct" for gas in GAS_COMPONENTS}
-    for cells in table:
-        if not cells:
-            continue
-        line = cells + [""] * (len(names) - len(cells))
-        here = f"{where} line {table.line_num}"
-        values = {name: reader("" if at is None else line[at], name, here) for name, at, reader in readers}
-        if "composition" in mixed:
-            values["composition"] = _parts(line, places, elements, here)
-        if "components" in mixed:
-            values["components"] = _parts(line, places, gases, here)
-        if values["confidence"] not in ("H", "M", "L"):
-            raise FormatError("the row has no confidence", where=here, mend="write H, M or L")
-        yield row(**values)
+class _Cells:
+    """The cells of a table, column by column: thousands of them are read at every start."""
+
+    def __init__(self, lines: Sequence[str], columns: Mapping[str, Sequence[str]]) -> None:
+        self.lines, self.columns = lines, columns
+
+    def texts(self, name: str) -> Sequence[str]:
+        """Return the cells of a column, blank where the table has none of that name."""
+        return self.columns.get(name) or ("",) * len(self.lines)
+
+    def lists(self, name: str) -> Sequence[tuple[str, ...]]:
+        """Return the cells of a column as lists joined by `;`."""
+        return [tuple(filter(None, text.split(";"))) if text else () for text in self.texts(name)]
+
+    def optional(self, name: str) -> Sequence[float | None]:
+        """Return the cells of a column as numbers, `None` where blank."""
+        return self.numbers(name, blank=None)
+
+    def numbers(self, name: str, *, blank: float | None = math.nan, of: str = "") -> Sequence[float | None]:
+        """Return the cells of a column as numbers, `blank` where nothing stands.
+
+        Raises
+        ------
+        FormatError : a cell is no number, told as one of the column, or `of` what the column is about
+        """
+        texts = self.texts(name)
+        try:
+            found = [float(text) if text else blank for text in texts]
+        except ValueError:
+            found = [_as_number(text) if text else blank for text in texts]
+        for line, text, value in zip(self.lines, texts, found, strict=True):
+            if value is not None and not math.isfinite(value):
+                mend = "write it with a decimal point"
+                raise FormatError(f"{of or name} {text!r} is not a number", where=line, mend=mend)
+        return found
+
+    def parts(self, columns: Mapping[str, str]) -> Sequence[Mapping[str, float]]:
+        """Return for each row the shares above zero of the parts that have a column."""
+        there = {
+            part: self.numbers(column, blank=0.0, of=part)
+            for part, column in columns.items() if column in self.columns
+        }  # fmt: skip
+        rows = zip(*there.values(), strict=True) if there else ((),) * len(self.lines)
+        return [
+            MappingProxyType({part: share for part, share in zip(there, row, strict=True) if share}) for row in rows
+        ]
+
+    def composition(self) -> Sequence[Mapping[str, float]]:
+        """Return for each row its elements; their columns may be spelled small."""
+        return self.parts({each: each if each in self.columns else each.lower() for each in ELEMENTS})
 
 
-def _parts(line: list[str], places: Mapping[str, int], columns: Mapping[str, str], where: str) -> Mapping[str, float]:
-    stated = {part: line[places[column]] for part, column in columns.items() if column in places}
-    found = {part: _number(text, part, where) for part, text in stated.items() if text}
-    return MappingProxyType({part: amount for part, amount in found.items() if amount})
+def _as_number(text: str) -> float:
+    try:
+        return float(text)
+    except ValueError:
+        return math.nan
 
 
 def _kind_name(kind: str) -> str:
@@ -241,21 +291,10 @@ def _kind_name(kind: str) -> str:
     return "float" if "float" in kind else "str"
 
 
-def _number(text: str, name: str, where: str) -> float:
-    try:
-        value = float(text)
-    except ValueError:
-        value = math.nan
-    if not math.isfinite(value):
-        raise FormatError(f"{name} {text!r} is not a number", where=where, mend="write it with a decimal point")
-    return value
-
-
-_READERS: Mapping[str, Callable[[str, str, str], Any]] = MappingProxyType(
-    {
-        "tuple": lambda text, _name, _where: tuple(filter(None, text.split(";"))),
-        "optional": lambda text, name, where: _number(text, name, where) if text else None,
-        "float": _number,
-        "str": lambda text, _name, _where: text,
-    }
+_READERS: Mapping[str, Callable[[_Cells, str], Sequence[Any]]] = MappingProxyType(
+    {"tuple": _Cells.lists, "optional": _Cells.optional, "float": _Cells.numbers, "str": _Cells.texts}
 )
+_TOGETHER: Mapping[str, Callable[[_Cells], Sequence[Any]]] = MappingProxyType({  # fields that several columns fill
+    "composition": _Cells.composition,
+    "components": lambda found: found.parts({gas: f"{gas.lower()}_pct" for gas in GAS_COMPONENTS}),
+})  # fmt: skip

@@ -6,9 +6,8 @@ tap : a range tap of a machine with leads of one length, and what was read there
 in date : read not longer ago than a calibration is taken to hold
 """
 
-import calendar
 from collections.abc import Sequence
-from datetime import date
+from datetime import date, timedelta
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -95,7 +94,8 @@ def valid_until(day: date, months: int) -> date:
     """
     years, month = divmod(day.month - 1 + months, 12)
     year = min(day.year + years, date.max.year)
-    return date(year, month + 1, min(day.day, calendar.monthrange(year, month + 1)[1]))
+    last = date(year, 12, 31) if month == 11 else date(year, month + 2, 1) - timedelta(days=1)
+    return min(last, last.replace(day=min(day.day, last.day)))
 
 
 def taps_of(machine: Machine, today: str, months: int) -> tuple[Tap, ...]:

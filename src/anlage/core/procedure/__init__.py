@@ -21,12 +21,13 @@ from anlage.core.procedure.parts import (
     Tack,
     Technique,
 )
-from anlage.core.procedure.preparation import clashes, sketch_of
+from anlage.core.procedure.preparation import clashes, drawable, sketch_of
 from anlage.core.procedure.wps import (
     WPS,
     Revision,
     StatedRange,
     Wps,
+    deposit_of_pass,
     moved_pass,
     with_deposit,
     with_element,
@@ -62,6 +63,8 @@ __all__ = [
     "Technique",
     "Wps",
     "clashes",
+    "deposit_of_pass",
+    "drawable",
     "moved_pass",
     "pass_energy",
     "pass_power",

@@ -119,3 +119,9 @@ def clashes(joint: Joint) -> dict[str, InputError]:
             ]
             found |= {f"joint/{name}": fault for name in taking_part if f"joint/{name}" not in found}
     return found
+
+
+def drawable(joint: Joint) -> Sketch | None:
+    """Return the joint as a sketch that can be drawn; `None` when no kind is chosen or its values clash."""
+    sketch = sketch_of(joint)
+    return None if sketch is None or faults(sketch.preparation) else sketch

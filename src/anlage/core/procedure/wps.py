@@ -142,6 +142,11 @@ _MIGRATIONS: Final = {1: with_codes, **dict.fromkeys(range(2, VERSION), as_it_is
 WPS = DocumentKind(Wps, FORMAT, VERSION, _MIGRATIONS, mend=_mend)
 
 
+def deposit_of_pass(wps: Wps, each: Pass) -> Deposit:
+    """Return the deposit that a pass belongs to."""
+    return next(deposit for deposit in wps.deposits if deposit.id == each.deposit)
+
+
 def with_deposit(wps: Wps, **stated: object) -> tuple[Wps, str]:
     """Return the procedure with one more deposit at the end, and the new id.
 

@@ -9,7 +9,7 @@ from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.session.heat.after import AS_WELDED, DRAWN_K_H, AfterView
 from anlage.session.heat.scales import degrees_span, in_reader, scale
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 ROOM_C = 20.0
 RELEASE_AT, RELEASE_FOR = "after/release_c", "after/release_h"

@@ -1,13 +1,15 @@
 """Hardness over heat input as a picture, and the heat that both hardness and cooling allow as lines for a window."""
 
-from anlage.core.drawing import Curve, DisplayList, Frame, HeatLimit, captions_mm, curves
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
+from anlage.core.drawing.operating_window import HeatLimit
 from anlage.core.procedure import Wps
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
 from anlage.session.heat.cooling import CoolingView, cooling_view, hardness_curves, heat_band
 from anlage.session.weld.figures import thermal_efficiency_of
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 POINTS = 48
 ROOM_MM = (24.0, 18.0)

@@ -8,10 +8,9 @@ from anlage.core.document import kept
 from anlage.core.errors import InputError
 from anlage.core.heat.uncertainty import Spread, Tolerance, heat_spread, tolerance_of
 from anlage.core.machine import Calibrated, Machine, folded
-from anlage.core.procedure import Pass, Wps
+from anlage.core.procedure import Pass, Wps, deposit_of_pass
 from anlage.core.ranges import Interval
 from anlage.data.tables import unit_table
-from anlage.session.weld.figures import deposit_of
 
 NO_MACHINES = Calibrated()
 METERS = ("voltage", "current", "speed")
@@ -52,7 +51,7 @@ def metered(wps: Wps, works: Calibrated = NO_MACHINES) -> Mapping[str, Metered]:
     by_number = {folded(each.header.number): each for each in works.machines if each.header.number}
     found = {}
     for each in wps.passes:
-        machine = by_number.get(folded(deposit_of(wps, each).machine or ""))
+        machine = by_number.get(folded(deposit_of_pass(wps, each).machine or ""))
         if machine is not None and (own := _of_pass(each, machine)) is not None:
             found[each.id] = own
     return found

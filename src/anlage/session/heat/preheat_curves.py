@@ -5,13 +5,14 @@ from collections.abc import Iterator
 from typing import Final, Literal
 
 from anlage.core.document import kept
-from anlage.core.drawing import Curve, DisplayList, Frame, captions_mm, curves
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
 from anlage.core.procedure import Wps
 from anlage.data.metal_tables import hydrogen_control
 from anlage.data.tables import unit_table
 from anlage.session.heat.preheat import heat_inputs, least_heat, preheat_view, schools_at, thickest_mm
 from anlage.session.heat.scales import degrees, in_reader, scale
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 Over = Literal["length", "heat_input"]
 Held = tuple[str, tuple[tuple[float, float], ...]]  # a school, and where it holds: thickness or heat, and °C

@@ -8,7 +8,7 @@ from anlage.core.thermal.crayons import CrayonPair, crayon_pair
 from anlage.data.metal_tables import crayons
 from anlage.session.heat.asks import Ask, PreheatView
 from anlage.session.heat.scales import in_reader, scale
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 ROOM_C = 30.0  # a warm workshop: up to here the least is read with a thermometer, no crayon melts so low
 LEAST, MOST = "preheat/minimum_c", "preheat/interpass_maximum_c"

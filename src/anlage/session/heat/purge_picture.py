@@ -2,11 +2,12 @@
 
 import math
 
-from anlage.core.drawing import Curve, DisplayList, Frame, captions_mm, curves
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
 from anlage.core.procedure import Wps
 from anlage.core.purge import AIR_PPM, Oxygen, oxygen_left, purge_time
 from anlage.session.heat.purging import GAS_PPM, POOR_MIXING, purge_plan, purged_l
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 POINTS = 60
 ROOM_MM = (28.0, 18.0)

@@ -16,7 +16,7 @@ from anlage.session.heat.reading_place import reading_places_of
 from anlage.session.heat.scales import degrees, scale
 from anlage.session.heat.sequence import PLACE, is_run, outlines_of
 from anlage.session.weld.beads import joint_shape
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 BESIDE_MM = 12.0  # metal that is shown beyond the place
 THICK = 2.0  # thicknesses of an upright member that are shown over the weld

@@ -15,7 +15,7 @@ from anlage.session.heat.section_frames import Box, inside, isotherm, raster, st
 from anlage.session.heat.sequence import AMBIENT_C, Film, Waits, outlines_of
 from anlage.session.heat.sequence_words import LookedAt
 from anlage.session.weld.beads import bead_layout, joint_shape
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 HOTTEST_C = 800.0  # the ramp ends: beyond, nothing is claimed
 COLOURS = 32

@@ -13,7 +13,7 @@ from anlage.session.heat.meters import meter_sentences
 from anlage.session.heat.scales import degrees, degrees_span, in_reader, scale
 from anlage.session.heat.sequence import AMBIENT_C, FROM_END_MM, STOP_S, PassWait, Waits, seam_length
 from anlage.session.leaves.marks import spans
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 LONG_S = 600.0  # from here on whole minutes are enough
 SHORT_WAIT_S = 30.0  # less is no wait: the stop takes as long

@@ -11,7 +11,7 @@ from anlage.core.codes.box import Allowance
 from anlage.core.codes.pack import Pack, Rule
 from anlage.core.codes.verdict import Verdict
 from anlage.core.document import Dimension
-from anlage.core.drawing import CapLimit
+from anlage.core.drawing.cap_limit import CapLimit
 from anlage.core.errors import AnlageError
 from anlage.core.joint import faults, joint_metal
 from anlage.core.procedure import Wps, sketch_of

@@ -4,7 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 
 from anlage.core.codes import Rung, deposit_labels
-from anlage.core.drawing import HeatLimit
+from anlage.core.drawing.operating_window import HeatLimit
 from anlage.core.procedure import Wps
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System

@@ -49,7 +49,7 @@ class Field(Struct, frozen=True, kw_only=True):
     vocabulary: str = ""
     catalogue: str = ""
     words: str = ""  # others that people look for it by
-    reads: str = ""  # what a text must say, in `READS` of the texts of leaves
+    reads: str = ""  # what a text must say: a certificate, hydrogen, or the tolerance of a kind of quantity
     installed: str = ""  # what the choices are taken from, where they are not fixed
 
     def unit(self, system: System) -> str:

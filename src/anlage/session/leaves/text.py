@@ -1,24 +1,20 @@
 """From the value of a leaf to the text in its field, and from what is typed back to a value."""
 
-from collections.abc import Callable, Mapping
-from functools import partial
+from pkgutil import resolve_name
 from typing import Any, Final
 
 from msgspec.structs import replace
 
 from anlage.core.document import Dimension, at, with_at
 from anlage.core.errors import InputError, UnknownNameError
-from anlage.core.heat.uncertainty import Tolerance, tolerance_of
 from anlage.core.letters import without_odd
 from anlage.core.machine import Machine
-from anlage.core.metal.certificate import read_certificate
 from anlage.core.procedure import Header, Metal, Wps
 from anlage.core.quantities import parse, show_interval, with_points
 from anlage.core.quantities.open_ranges import one_ended, parse_open
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr, Recorded
-from anlage.core.thermal.hydrogen_class import hydrogen_of
 from anlage.data.tables import unit_table, vocabulary
 from anlage.session.leaves.bounds import check_bound, check_bounds
 from anlage.session.leaves.documents import AnyDocument, SomeDocument
@@ -55,15 +51,24 @@ def bare_text(interval: Interval, kind: str, system: System) -> str:
     return show_interval(interval, kind, system, unit_table()).removesuffix(unit).rstrip()
 
 
-def _tolerance(kind: str, text: str) -> Tolerance:
-    return tolerance_of(text, unit_table()[kind])
+def _refuse(reads: str, text: str) -> None:
+    """Refuse a text that does not say what it must; what reads it is loaded when something is typed.
+
+    Raises
+    ------
+    InputError, UnknownNameError : it does not
+    """
+    kind = reads.removesuffix("_tolerance")
+    if kind != reads:
+        resolve_name("anlage.core.heat.uncertainty:tolerance_of")(text, unit_table()[kind])
+    else:
+        resolve_name(_READS[reads])(text)
 
 
-READS: Mapping[str, Callable[[str], object]] = {
-    "certificate": read_certificate,
-    "hydrogen": hydrogen_of,
-    **{f"{kind}_tolerance": partial(_tolerance, kind) for kind in ("current", "voltage", "speed")},
-}  # refuse the rest
+_READS = {
+    "certificate": "anlage.core.metal.certificate:read_certificate",
+    "hydrogen": "anlage.core.thermal.hydrogen_class:hydrogen_of",
+}
 
 
 def leaf_value(value: SomeDocument, path: str) -> Any:
@@ -178,7 +183,7 @@ def _new_side(path: str, first: str | None, text: str) -> Metal:
     """Return the other side of a joint as it is first spoken of: its name, or another heat of the same metal."""
     if not path.endswith("/certificate"):
         return Metal(name=text)
-    READS["certificate"](text)
+    _refuse("certificate", text)
     return Metal(name=first, certificate=text)
 
 
@@ -187,7 +192,7 @@ def _read(the_field: Field, text: str, system: System) -> Interval | str | bool:
     if the_field.shape == "span":
         return parsed(the_field, text, system)
     if the_field.reads:
-        READS[the_field.reads](text)
+        _refuse(the_field.reads, text)
     if the_field.shape == "text":
         return _word(the_field, text) if the_field.vocabulary else text
     choice = _choice(the_field, text)

@@ -8,7 +8,7 @@ from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
 from anlage.session.metals.together import Spot, Together, together
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 DILUTION = "metals/dilution"
 ROOM_MM = (20.0, 20.0)

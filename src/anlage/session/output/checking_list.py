@@ -2,8 +2,8 @@
 
 from collections.abc import Sequence
 
-from anlage.core.drawing import Column, DisplayList, Flow
-from anlage.core.drawing.page import BODY_MM, NOTE_MM, TITLE_MM
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.page import BODY_MM, NOTE_MM, TITLE_MM, Column, Flow
 from anlage.core.quantities.units import System
 from anlage.session.judging.reasons import capital
 from anlage.session.output.wps_sheet import Stationery

@@ -3,9 +3,10 @@
 from collections.abc import Callable, Mapping
 from types import MappingProxyType
 
-from anlage.core.drawing import DisplayList, Measure, on_page
+from anlage.core.drawing import DisplayList, Measure
+from anlage.core.drawing.page import on_page
 from anlage.core.errors import InputError
-from anlage.core.procedure import Wps
+from anlage.core.procedure import Wps, drawable
 from anlage.core.quantities.units import System
 from anlage.data.look import heat_colour, role_styles
 from anlage.session.seam.heat import heat_span
@@ -14,7 +15,8 @@ from anlage.session.seam.stations import station_picture
 from anlage.session.seam.stop_plan import stop_picture
 from anlage.session.takes.design_picture import design_picture
 from anlage.session.weld.node import cope_picture, node_picture
-from anlage.session.weld.pictures import Sheet, bead_picture, drawable, section_picture
+from anlage.session.weld.picture_sheet import Sheet
+from anlage.session.weld.pictures import bead_picture, section_picture
 from anlage.session.weld.positions import position_picture
 from anlage.session.weld.weld_symbol import symbol_picture
 

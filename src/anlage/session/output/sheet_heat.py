@@ -7,7 +7,7 @@ from anlage.session.heat.purging import CAUTIONS
 from anlage.session.heat.reading_picture import reading_picture
 from anlage.session.heat.sequence import Waits, asked_of
 from anlage.session.heat.sequence_words import stated_sentences, wait_sentences
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 PLACES_MM = (110.0, 34.0)
 

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from anlage.core.errors import InputError
-from anlage.core.procedure import Wps, pass_energy
+from anlage.core.procedure import Wps, deposit_of_pass, pass_energy
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.data.tables import unit_table
@@ -12,7 +12,6 @@ from anlage.session.leaves.table import field_of
 from anlage.session.takes.takes import takes_sections
 from anlage.session.weld.bead_areas import bead_area
 from anlage.session.weld.beads import bead_layout
-from anlage.session.weld.figures import deposit_of
 
 _COLUMNS = ("current_a", "voltage_v", "travel_speed_mm_min", "wire_speed_mm_min", "thickness_mm")
 
@@ -31,7 +30,7 @@ def pass_table(wps: Wps, system: System) -> Table:
     layers = {bead.key: bead.layer for bead in found.beads} if found else {}
     rows = []
     for number, each in enumerate(wps.passes, 1):
-        deposit = deposit_of(wps, each)
+        deposit = deposit_of_pass(wps, each)
         row: list[Cell] = [number, each.role, deposit.process, deposit.filler, each.side, layers.get(each.id)]
         for leaf in _COLUMNS:
             factor = units[field_of(f"passes/*/{leaf}").kind].shown_in[system][0].factor

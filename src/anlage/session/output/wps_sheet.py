@@ -8,11 +8,13 @@ from msgspec import Struct
 from anlage.core.beads import MOST_BEADS
 from anlage.core.codes import Rung, Verdict
 from anlage.core.document import at as leaf_at
-from anlage.core.drawing import CapLimit, Column, DisplayList, Flow, Measure, Text, fitted, section
-from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, broken
+from anlage.core.drawing import DisplayList, Measure, Text, fitted
+from anlage.core.drawing.cap_limit import CapLimit
+from anlage.core.drawing.page import MARGIN_MM, NOTE_MM, TITLE_MM, Column, Flow, broken
+from anlage.core.drawing.section import section
 from anlage.core.joint import dimensions_of
 from anlage.core.machine import Calibrated
-from anlage.core.procedure import Deposit, Pass, Wps, clashes, pass_energy
+from anlage.core.procedure import Deposit, Pass, Wps, clashes, deposit_of_pass, drawable, pass_energy
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
@@ -35,10 +37,11 @@ from anlage.session.seam.dials import dial_lines, superseded_sentences
 from anlage.session.seam.sectors import SETTINGS
 from anlage.session.seam.tacks import tack_sentences
 from anlage.session.weld.advice import root_advice
-from anlage.session.weld.figures import deposit_of, joint_figures
+from anlage.session.weld.figures import joint_figures
 from anlage.session.weld.fill_notices import fill_notices
 from anlage.session.weld.node import node_of, node_picture, node_sentences
-from anlage.session.weld.pictures import Sheet, bead_picture, drawable, with_cap_limit
+from anlage.session.weld.picture_sheet import Sheet
+from anlage.session.weld.pictures import bead_picture, with_cap_limit
 from anlage.session.weld.transfer import transfer_sentences
 from anlage.session.weld.usual import outdated_words, size_sentences
 from anlage.session.weld.weld_symbol import symbol_picture
@@ -350,7 +353,7 @@ def _passes(flow: Flow, wps: Wps, caps: CapLimit | None) -> None:
     )  # fmt: skip
     rows, first = [], wps.header.units
     for number, each in enumerate(wps.passes, 1):
-        energy, home = pass_energy(each), deposit_of(wps, each)
+        energy, home = pass_energy(each), deposit_of_pass(wps, each)
 
         def said(leaf: str, owner: str = each.id) -> str:
             return shown(wps, f"passes/{owner}/{leaf}", "si") or NONE

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from anlage.core.drawing import Area, Spot
+from anlage.core.drawing.qualified_map import Area, Spot
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval

@@ -1,13 +1,14 @@
 """The dials of one machine as curves, and what they give for a current that is wanted."""
 
-from anlage.core.drawing import DialCurve, DialPlane, DialPoint, DisplayList, dial_curves
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.dial_curves import DialCurve, DialPlane, DialPoint, dial_curves
 from anlage.core.machine import Tap, dial_steps
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
 from anlage.data.tables import unit_table
 from anlage.session.seam.dials import tap_words
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 UNNAMED = "no tap named"
 

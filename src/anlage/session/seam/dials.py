@@ -6,7 +6,7 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.machine import Calibrated, DialStep, Machine, MachineHeader, MachineReading, Tap, dial_steps, is_day
-from anlage.core.procedure import Pass, Reading, Wps
+from anlage.core.procedure import Pass, Reading, Wps, deposit_of_pass
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
@@ -14,7 +14,6 @@ from anlage.data.tables import processes, unit_table
 from anlage.session.leaves.marks import spans
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import parsed
-from anlage.session.weld.figures import deposit_of
 
 NONE_CALIBRATED = "No machine of the works is calibrated: a dial setting is unproven as amps."
 NOT_READ = "No tap was read over the current of this pass: a dial setting is unproven as amps."
@@ -68,7 +67,7 @@ def dial_sentences(wps: Wps, pass_id: str, works: Calibrated, system: System) ->
     each = next((one for one in wps.passes if one.id == pass_id), None)
     if each is None or each.current_a is None:
         return ()
-    row = processes().get(deposit_of(wps, each).process or "")
+    row = processes().get(deposit_of_pass(wps, each).process or "")
     if row is not None and row.electrode == "wire":
         return (BY_WIRE,)
     calibrated, number = known_machines(wps, works), _machine_of(wps, each)
@@ -81,7 +80,7 @@ def dial_sentences(wps: Wps, pass_id: str, works: Calibrated, system: System) ->
 
 
 def _machine_of(wps: Wps, each: Pass) -> str:
-    return (deposit_of(wps, each).machine or "").strip()
+    return (deposit_of_pass(wps, each).machine or "").strip()
 
 
 def _settings(wps: Wps, each: Pass) -> Iterator[_Setting]:

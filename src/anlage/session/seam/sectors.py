@@ -2,7 +2,8 @@
 
 import msgspec
 
-from anlage.core.drawing import Around, DisplayList, Ring, RingRow, Seam, clock, strip
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.clock import Around, Ring, RingRow, Seam, clock, strip
 from anlage.core.heat import EnergyRange
 from anlage.core.procedure import Pass, Sector, Wps, pass_energy
 from anlage.core.quantities import show, show_interval
@@ -10,7 +11,7 @@ from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
 from anlage.session.leaves.table import field_of
 from anlage.session.seam.seam_places import is_round, reach_of_pass, seam_mm
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 SETTINGS = ("current_a", "voltage_v", "travel_speed_mm_min")
 

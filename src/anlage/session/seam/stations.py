@@ -16,7 +16,8 @@ from anlage.session.weld.advice import as_fitted
 from anlage.session.weld.bead_sizes import bead_counts
 from anlage.session.weld.beads import bead_layout
 from anlage.session.weld.fill_notices import fill_notices
-from anlage.session.weld.pictures import Sheet, bead_picture
+from anlage.session.weld.picture_sheet import Sheet
+from anlage.session.weld.pictures import bead_picture
 
 CLOCK = ("12 o'clock", "3 o'clock", "6 o'clock", "9 o'clock")
 SEAM = ("start", "first third", "second third", "end")

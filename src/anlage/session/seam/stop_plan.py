@@ -8,7 +8,8 @@ from msgspec.structs import replace
 
 from anlage.core.beads import electrode_metal
 from anlage.core.document import kept
-from anlage.core.drawing import Around, DisplayList, Ring, Seam, clock, strip
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.clock import Around, Ring, Seam, clock, strip
 from anlage.core.procedure import Deposit, Pass, Wps, pass_energy
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
@@ -20,7 +21,7 @@ from anlage.session.seam.tacks import tack_marks
 from anlage.session.weld.bead_areas import bead_area, density_of, lays_sticks, process_of, usual_settings
 from anlage.session.weld.beads import bead_layout
 from anlage.session.weld.node import node_of
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 TURN_DEG = 6.0  # meeting places of successive passes are turned so far from 6 and 12 o'clock; own choice
 NO_MARKS = "none"  # what a pass says that has no marked stop, whatever the seam says

@@ -2,7 +2,7 @@
 
 from msgspec import Struct
 
-from anlage.core.drawing import TackMark
+from anlage.core.drawing.clock import TackMark
 from anlage.core.procedure import Tack, Wps, with_element
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System

@@ -2,18 +2,13 @@
 
 from collections.abc import Sequence
 
-from anlage.core.drawing import (
-    Curve,
-    DisplayList,
-    Frame,
-    captions_mm,
-    curves,
-)
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.curves import Curve, Frame, captions_mm, curves
 from anlage.core.procedure import Joint, Wps
 from anlage.core.quantities import show
 from anlage.data.tables import unit_table
 from anlage.session.takes.designs import designs
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 _BESIDE_MM = 24.0  # what the axis takes beside the plot, and the lines to the names
 

@@ -6,7 +6,7 @@ from anlage.core.beads import MOST_BEADS
 from anlage.core.document import kept
 from anlage.core.heat import EnergyRange
 from anlage.core.joint import STEEL_G_CM3, Sketch, faults, joint_metal, saddle
-from anlage.core.procedure import Deposit, Pass, Wps, pass_energy, sketch_of
+from anlage.core.procedure import Deposit, Pass, Wps, deposit_of_pass, pass_energy, sketch_of
 from anlage.core.processes import Efficiency
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.show import THIN_SPACE
@@ -141,7 +141,7 @@ def pass_figures(wps: Wps, each: Pass, system: System) -> PassFigures:
         show_interval(energy.interval, "heat_input", system, units),
         f"hottest at {corner(energy.high.values)}",
         f"coldest at {corner(energy.low.values)}",
-        _heat_input(deposit_of(wps, each), energy, system),
+        _heat_input(deposit_of_pass(wps, each), energy, system),
     )
 
 
@@ -153,11 +153,6 @@ def _heat_input(deposit: Deposit, energy: EnergyRange, system: System) -> str:
         return "heat input: no efficiency is known for the process"
     text = show_interval(energy.scaled(row.k), "heat_input", system, unit_table())
     return f"heat input {text} with k = {row.k:g} ({row.source})"
-
-
-def deposit_of(wps: Wps, each: Pass) -> Deposit:
-    """Return the deposit that a pass belongs to."""
-    return next(deposit for deposit in wps.deposits if deposit.id == each.deposit)
 
 
 def thermal_efficiency_of(deposit: Deposit) -> Efficiency | None:

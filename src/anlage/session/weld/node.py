@@ -5,7 +5,8 @@ from collections.abc import Callable, Iterator
 from msgspec import Struct
 
 from anlage.core.document import with_
-from anlage.core.drawing import DisplayList, Drawn, cope_patterns, fitted, tube_node
+from anlage.core.drawing import DisplayList, fitted
+from anlage.core.drawing.tube_node import Drawn, cope_patterns, tube_node
 from anlage.core.errors import InputError
 from anlage.core.joint import (
     RUN,
@@ -25,7 +26,7 @@ from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.joint_tables import joint_limits
 from anlage.data.tables import unit_table
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 FIRST = "First member"
 ADDED_DEG = 45.0  # the usual lean; own choice

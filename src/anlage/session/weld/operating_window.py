@@ -3,18 +3,12 @@
 from collections.abc import Sequence
 from types import MappingProxyType
 
-from anlage.core.drawing import (
-    Axes,
-    DisplayList,
-    HeatLimit,
-    PassBox,
-    Plane,
-    operating_window,
-)
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.operating_window import Axes, HeatLimit, PassBox, Plane, operating_window
 from anlage.core.procedure import Wps, pass_power
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 
 def boxes(wps: Wps, chosen: str = "") -> tuple[PassBox, ...]:

@@ -2,46 +2,22 @@
 
 from collections.abc import Callable
 
-from msgspec import Struct
 from msgspec.structs import replace
 
 from anlage.core.beads import Layout
 from anlage.core.document import kept
-from anlage.core.drawing import (
-    Amiss,
-    CapLimit,
-    DisplayList,
-    Marked,
-    Measure,
-    bead_map,
-    cap_lines,
-    fitted,
-    outlined_map,
-    section,
-)
-from anlage.core.joint import Point, Shape, Sketch, faults
-from anlage.core.procedure import Joint, Wps, pass_energy, sketch_of
+from anlage.core.drawing import DisplayList, fitted
+from anlage.core.drawing.bead_map import Amiss, Marked, bead_map, outlined_map
+from anlage.core.drawing.cap_limit import CapLimit, cap_lines
+from anlage.core.drawing.section import section
+from anlage.core.joint import Point, Shape, Sketch
+from anlage.core.procedure import Wps, pass_energy
 from anlage.core.quantities import show
-from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
 from anlage.session.weld.bead_areas import process_of
 from anlage.session.weld.beads import bead_layout, joint_shape
 from anlage.session.weld.fill_notices import OVER_MM
-
-
-class Sheet(Struct, frozen=True):
-    """What a picture is drawn on: room on paper [mm], the reader's units, and how texts are measured."""
-
-    width_mm: float
-    height_mm: float
-    system: System
-    measure: Measure
-
-
-def drawable(joint: Joint) -> Sketch | None:
-    """Return the joint as a sketch that can be drawn; `None` when no kind is chosen or its values clash."""
-    sketch = sketch_of(joint)
-    return None if sketch is None or faults(sketch.preparation) else sketch
+from anlage.session.weld.picture_sheet import Sheet
 
 
 def section_picture(sketch: Sketch, sheet: Sheet, caps: CapLimit | None = None) -> DisplayList:

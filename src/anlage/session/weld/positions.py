@@ -12,7 +12,7 @@ from anlage.core.errors import UnknownNameError
 from anlage.core.procedure import Wps
 from anlage.data.files import text_of
 from anlage.data.tables import vocabulary
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 
 ALL = "all"
 

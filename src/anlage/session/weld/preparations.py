@@ -4,8 +4,7 @@ import msgspec
 from msgspec import Struct
 
 from anlage.core.joint import KINDS, MAKES, Family, Kind, Sketch
-from anlage.core.procedure import Joint
-from anlage.session.weld.pictures import drawable
+from anlage.core.procedure import Joint, drawable
 
 
 def chooser_sketch(joint: Joint, kind: Kind) -> Sketch:

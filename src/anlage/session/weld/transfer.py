@@ -3,10 +3,10 @@
 from anlage.core.procedure import Deposit, Pass, Wps
 from anlage.core.proposal import burn_off
 from anlage.core.proposal.settings import current_at
-from anlage.core.proposal.transition import Transition, transfer
 from anlage.core.quantities import show, show_interval
 from anlage.core.quantities.units import System
 from anlage.core.ranges import Interval
+from anlage.core.transition import Transition, transfer
 from anlage.data.tables import unit_table
 from anlage.data.transition_table import transition_of_wire, transitions
 from anlage.session.weld.bead_areas import is_wire_fed, usual_settings

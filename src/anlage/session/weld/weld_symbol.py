@@ -1,17 +1,12 @@
 """The weld symbol of a joint, by ISO 2553 or AWS A2.4."""
 
-from anlage.core.drawing import (
-    DisplayList,
-    Measure,
-    SymbolTexts,
-    enlarged,
-    weld_symbol,
-)
-from anlage.core.procedure import Wps
+from anlage.core.drawing import DisplayList, Measure
+from anlage.core.drawing.weld_symbol import SymbolTexts, enlarged, weld_symbol
+from anlage.core.procedure import Wps, drawable
 from anlage.core.quantities import show
 from anlage.core.quantities.units import System
 from anlage.data.tables import unit_table
-from anlage.session.weld.pictures import Sheet, drawable
+from anlage.session.weld.picture_sheet import Sheet
 
 
 def symbol_on_sheet(wps: Wps, sheet: Sheet) -> DisplayList | None:

@@ -4,12 +4,11 @@ from collections.abc import Iterator
 
 from msgspec import Struct
 
-from anlage.core.procedure import Wps
+from anlage.core.procedure import Wps, drawable
 from anlage.session.judging.assessment import Assessment
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import leaf_value
-from anlage.session.weld.pictures import drawable
 from anlage.session.works.standing import Standing, waiting_texts
 
 METAL = "metals/one/name"

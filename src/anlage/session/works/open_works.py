@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING, Any
 
 from msgspec.structs import replace
 
-from anlage.core.document import Part, write
+from anlage.core.document import Part, kept, write
 from anlage.core.errors import AnlageError, FormatError, InputError, UnknownNameError
 from anlage.core.machine import Machine
 from anlage.core.materials import Materials
@@ -263,7 +263,7 @@ class OpenWorks:
 
     def standing(self, document_id: str, working: Working) -> Standing:
         """Return whether a procedure is what was issued last, and the hash of what it is now."""
-        return self._standing(document_id, working, hashlib.sha256(write(working.value).encode()).hexdigest())
+        return self._standing(document_id, working, _digest(working.value))
 
     def _standing(self, document_id: str, working: Working, digest: str) -> Standing:
         return standing_of(next(reversed(self.revisions(document_id)), None), working, digest)
@@ -382,3 +382,9 @@ def number_clash(number: str, own_id: str, entries: Iterable[Entry]) -> InputErr
     if any(entry.number == number and entry.id != own_id for entry in entries):
         return InputError(f"{number} is another document's", where="number", mend="choose another number")
     return None
+
+
+@kept
+def _digest(value: Part) -> str:
+    """Return the hash of a document as it is stored."""
+    return hashlib.sha256(write(value).encode()).hexdigest()

@@ -33,7 +33,7 @@ if TYPE_CHECKING:
 
 WINDOW_ICON = FOLDER / "anlage.png"  # packaging/anlage.svg in 256 x 256
 SEEN_MS = 1500  # after which a window that answers is taken for one that does
-PLAIN = "fusion"
+PLAIN = ("-style", "fusion")  # as words: to ask for a style by its class takes as long as a sixth of a bare window
 TITLE_PX = 32  # about what a window manager puts over a window
 
 
@@ -52,12 +52,10 @@ class Window:
 
 def application(arguments: list[str]) -> QApplication:
     """Return the one application, with the shipped fonts and the plain style that every desktop has."""
-    found = QApplication.instance() or QApplication(arguments)
+    found = QApplication.instance() or QApplication([*arguments, *PLAIN])
     assert isinstance(found, QApplication)
     found.setApplicationName("anlage")
     found.setDesktopFileName("anlage")
-    if found.style().name() != PLAIN:  # a style that is set anew takes hold of every widget, dying ones too
-        found.setStyle(PLAIN)
     load_fonts()
     found.setFont(font())
     found.setWindowIcon(QIcon(str(WINDOW_ICON)))

@@ -10,10 +10,6 @@ from PySide6.QtGui import QAction, QUndoStack
 from PySide6.QtWidgets import QMenu, QToolButton
 
 from anlage.session.kinds import KINDS, PROCEDURE, RECORD, SOURCE
-from anlage.session.leaves.presence import applies
-from anlage.session.leaves.table import fields
-from anlage.ui.desk.file_dialogs import ask_for_file, ask_for_folder, ask_for_new_file, ask_to_save_as
-from anlage.ui.frame.palette import Entry
 from anlage.ui.kit.loading import loaded
 from anlage.ui.kit.place import PlaceCommand, PlaceSpec
 
@@ -37,9 +33,9 @@ class Command(Struct, frozen=True):
 
 def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command, ...]:
     """Return every command, those of the desk first."""
-    exporting = "anlage.ui.desk.exporting"
+    exporting, files = "anlage.ui.desk.exporting", "anlage.ui.desk.file_dialogs"
     own = (
-        Command("find", "Find anything", "Ctrl+K", partial(find, desk)),
+        Command("find", "Find anything", "Ctrl+K", partial(loaded("anlage.ui.desk.finding:find"), desk)),
         Command("new", "New procedure", "Ctrl+N", partial(desk.new_document, PROCEDURE), words="WPS create add"),
         Command("new_record", "New record", "Ctrl+Shift+R", partial(desk.new_document, RECORD),
                 words="PQR WPQR qualification create add"),
@@ -59,10 +55,11 @@ def commands(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> tuple[Command,
         Command("redo", "Redo", "Ctrl+Shift+Z", desk.step_forth),
         Command("units", "Switch units", "Ctrl+U", desk.reader.switch_units),
         Command("theme", "Switch light and dark", "Ctrl+T", desk.reader.switch_theme),
-        Command("open", "Open works file…", "Ctrl+O", partial(ask_for_file, desk)),
-        Command("create", "New works file…", "Ctrl+Shift+N", partial(ask_for_new_file, desk)),
-        Command("save_as", "Save the works file under another name…", "Ctrl+Shift+S", partial(ask_to_save_as, desk)),
-        Command("save_all", "Save every document as JSON…", "", partial(ask_for_folder, desk)),
+        Command("open", "Open works file…", "Ctrl+O", partial(loaded(f"{files}:ask_for_file"), desk)),
+        Command("create", "New works file…", "Ctrl+Shift+N", partial(loaded(f"{files}:ask_for_new_file"), desk)),
+        Command("save_as", "Save the works file under another name…", "Ctrl+Shift+S",
+                partial(loaded(f"{files}:ask_to_save_as"), desk)),
+        Command("save_all", "Save every document as JSON…", "", partial(loaded(f"{files}:ask_for_folder"), desk)),
         Command("demo", "Open the demo", "", desk.open_demo),
         Command("picture", "Save the picture as PDF, SVG or DXF…", "Ctrl+Shift+P",
                 partial(loaded(f"{exporting}:ask_for_picture"), desk), (PROCEDURE.id,)),
@@ -107,10 +104,9 @@ def _do_there(desk: "WindowDesk", place: str, command: PlaceCommand) -> None:
 def install(desk: "WindowDesk", specs: tuple[PlaceSpec, ...]) -> Mapping[str, QAction]:
     """Make every command, hang those of the band on its buttons, and return them by id."""
     shell = desk.shell
-    found = {
-        each.id: shell.command(each.text, each.keys, each.do, each.tip, each.kinds) for each in commands(desk, specs)
-    }
+    found: dict[str, QAction] = {}
     for each in commands(desk, specs):
+        found[each.id] = shell.command(each.text, each.keys, each.do, each.tip, each.kinds)
         found[each.id].setWhatsThis(each.words)
     band = shell.band
     for button, name in (
@@ -160,31 +156,3 @@ def documents_menu(desk: "WindowDesk") -> QMenu:
 
 def _hanging(desk: "WindowDesk") -> None:
     loaded("anlage.ui.desk.hanging:ask")(desk)
-
-
-def find(desk: "WindowDesk") -> None:
-    """Open the search palette over everything that can be done now."""
-    if desk.palette is None:
-        desk.palette = loaded("anlage.ui.frame.palette:Palette")(desk.shell)
-    desk.palette.ask(entries(desk))
-
-
-def entries(desk: "WindowDesk") -> list[Entry]:
-    """Return everything the palette can find: commands, documents, recent files and fields."""
-    found = [
-        Entry(action.text(), action.shortcut().toString(), action.trigger, action.whatsThis())
-        for action in desk.shell.commands
-        if action.isEnabled() and action is not desk.actions["find"]
-    ]
-    for kind in KINDS:
-        own = desk.works.entries(kind) if desk.works else ()
-        found += [Entry(f"{e.number} {e.title}".strip(), kind.word, partial(desk.open_document, e.id)) for e in own]
-    found += [
-        Entry(name, "works file", partial(loaded("anlage.ui.desk.incoming:open_named"), desk, name))
-        for name in desk.settings.recent[1:]
-    ]
-    if desk.document is not None:
-        value = desk.document.value
-        plain = (path for path in fields() if "*" not in path and path != "joint/kind" and applies(value, path))
-        found += [Entry(fields()[p].label, "field", partial(desk.go_to, p), fields()[p].words) for p in plain]
-    return found

@@ -5,7 +5,8 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QMimeData, QRectF, QSize, Qt
 from PySide6.QtGui import QGuiApplication, QImage, QPainter
 
-from anlage.core.drawing import DisplayList, on_page
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.page import on_page
 from anlage.core.errors import AnlageError
 from anlage.session.output.pictures import picture_file, picture_of
 from anlage.session.seam.heat import heat_span

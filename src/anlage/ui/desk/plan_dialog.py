@@ -20,7 +20,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.core.drawing import DisplayList, Point, coupon_map, thickness_at
+from anlage.core.drawing import DisplayList, Point
+from anlage.core.drawing.qualified_map import coupon_map, thickness_at
 from anlage.core.errors import AnlageError
 from anlage.data.installed_codes import code_choices
 from anlage.data.look import role_styles

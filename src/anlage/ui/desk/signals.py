@@ -1,7 +1,7 @@
 """Ending in order when the system or a terminal asks for it."""
 
+import os
 import signal
-import socket
 import sys
 from collections.abc import Callable, Mapping
 
@@ -26,12 +26,10 @@ class Signals:
 
     def __init__(self, shell: Shell, flush: Callable[[], Mapping[str, Exception]]) -> None:
         self._shell, self._flush = shell, flush
-        self._near, self._far = socket.socketpair()
-        for end in (self._near, self._far):
-            end.setblocking(False)  # noqa: FBT003 - as the socket is called
-        self._waking = QSocketNotifier(self._near.fileno(), QSocketNotifier.Type.Read)
+        self._near, self._far = os.pipe2(os.O_NONBLOCK | os.O_CLOEXEC)
+        self._waking = QSocketNotifier(self._near, QSocketNotifier.Type.Read)
         self._waking.activated.connect(self._end)
-        self._before = signal.set_wakeup_fd(self._far.fileno(), warn_on_full_buffer=False)
+        self._before = signal.set_wakeup_fd(self._far, warn_on_full_buffer=False)
         for each in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
             signal.signal(each, lambda *_: None)  # the wake-up is enough: Python runs between two events of Qt only
 
@@ -46,5 +44,5 @@ class Signals:
         """Listen no longer."""
         self._waking.setEnabled(False)
         signal.set_wakeup_fd(self._before)
-        self._near.close()
-        self._far.close()
+        os.close(self._near)
+        os.close(self._far)

@@ -7,7 +7,7 @@ from anlage.ui.kit.document import Document
 from anlage.ui.kit.loading import loaded
 
 if TYPE_CHECKING:
-    from anlage.core.drawing import CapLimit
+    from anlage.core.drawing.cap_limit import CapLimit
     from anlage.session.judging.editions import Codes
 
 _limit = loaded("anlage.session.judging.finish:limit_of_cap")

@@ -15,11 +15,20 @@ class FlowLayout(QLayout):
     def __init__(self, parent: QWidget | None = None, *, gap_px: int = 6, lead_px: int = 4) -> None:
         super().__init__(parent)
         self._items: list[QLayoutItem] = []
+        self._shown: list[tuple[QLayoutItem, QSize]] | None = None  # with what each asks for; none until it is asked
+        self._heights: dict[int, int] = {}
         self._gap, self._lead = gap_px, lead_px
         self.setContentsMargins(0, 0, 0, 0)
 
     def addItem(self, item: QLayoutItem) -> None:
         self._items.append(item)
+        self.invalidate()
+
+    def invalidate(self) -> None:
+        """Ask every widget anew for its size; what lies around asks for the same height a dozen times in between."""
+        self._shown = None
+        self._heights.clear()
+        super().invalidate()
 
     def count(self) -> int:
         return len(self._items)
@@ -37,7 +46,9 @@ class FlowLayout(QLayout):
         return True
 
     def heightForWidth(self, width: int) -> int:
-        return self._laid(QRect(0, 0, width, 0), place=False)
+        if width not in self._heights:
+            self._heights[width] = self._laid(QRect(0, 0, width, 0), place=False)
+        return self._heights[width]
 
     def setGeometry(self, rect: QRect) -> None:
         super().setGeometry(rect)
@@ -47,18 +58,22 @@ class FlowLayout(QLayout):
         return self.minimumSize()
 
     def minimumSize(self) -> QSize:
-        sizes = [item.sizeHint() for item in self._items if not item.isEmpty()]
+        sizes = [size for _, size in self._asked()]
         widest = max((size.width() for size in sizes), default=0)
         return QSize(max(widest, LEAST_PX if len(sizes) > 1 else 0), max((size.height() for size in sizes), default=0))
+
+    def _asked(self) -> list[tuple[QLayoutItem, QSize]]:
+        """Return the widgets that show, with the sizes that they ask for."""
+        if self._shown is None:
+            self._shown = [(item, item.sizeHint()) for item in self._items if not item.isEmpty()]
+        return self._shown
 
     def _laid(self, rect: QRect, *, place: bool) -> int:
         """Return the height that the lines need; put every widget at its place if asked."""
         line: list[tuple[QLayoutItem, QSize]] = []
         x = y = 0
-        for item in self._items:
-            if item.isEmpty():
-                continue
-            size = item.sizeHint().boundedTo(QSize(max(rect.width(), 1), 10_000))
+        for item, asked in self._asked():
+            size = asked.boundedTo(QSize(max(rect.width(), 1), 10_000))
             if line and x + size.width() > rect.width():
                 y += self._line(rect, line, y, place=place) + self._lead
                 line, x = [], 0

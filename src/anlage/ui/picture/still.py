@@ -7,7 +7,7 @@ from PySide6.QtCore import QObject
 from anlage.core.drawing import DisplayList, Point
 from anlage.core.procedure import Wps
 from anlage.data.look import role_styles
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure
 

@@ -4,10 +4,10 @@ from collections.abc import Iterator
 
 from anlage.core.catalogue import Filler, ProcessLimits
 from anlage.core.procedure import Wps
-from anlage.core.proposal.transition import transfer
 from anlage.core.quantities import show, show_interval
 from anlage.core.ranges import Interval
 from anlage.core.record import Pqr
+from anlage.core.transition import transfer
 from anlage.data.tables import catalogue, processes, unit_table
 from anlage.data.transition_table import transition_of_wire, transitions
 from anlage.session.judging.clashes.clash import Clash, Said

@@ -18,7 +18,7 @@ from anlage.session.leaves.names import named
 from anlage.session.leaves.steps import on_step
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure
 from anlage.ui.places.heat.beside import Beside

@@ -9,7 +9,7 @@ from PySide6.QtCore import QObject, Signal
 from anlage.core.drawing import DisplayList, Point
 from anlage.core.procedure import Wps
 from anlage.session.heat.sequence_words import MOMENT, LookedAt, moment_at, sequence_picture
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.loading import loaded
 from anlage.ui.picture.still import StillPresenter

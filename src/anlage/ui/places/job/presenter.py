@@ -1,7 +1,7 @@
 """The positions: chosen by pointing at one, shown as the joint stands."""
 
 from anlage.core.drawing import DisplayList, Point
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.session.weld.positions import offered, position_picture, stated_positions, with_position, words_of
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure

@@ -13,7 +13,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.core.drawing import DisplayList, fitted, profile
+from anlage.core.drawing import DisplayList, fitted
+from anlage.core.drawing.section import profile
 from anlage.core.joint import MAKES, Family, Kind
 from anlage.core.procedure import Joint
 from anlage.session.leaves.table import field_of

@@ -11,7 +11,7 @@ from anlage.core.drawing import DisplayList
 from anlage.core.procedure import Joint, Wps
 from anlage.session.takes.design_picture import design_picture
 from anlage.session.takes.designs import HEADS, Compared, Design, compared
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.later import Later
 from anlage.ui.kit.look import font

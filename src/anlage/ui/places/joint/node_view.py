@@ -16,7 +16,7 @@ from anlage.session.weld.node import (
     ways_out,
     with_member,
 )
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.ui.kit.complaint import Complaint
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.element_rows import ElementRows

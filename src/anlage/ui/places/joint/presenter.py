@@ -4,13 +4,17 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject
 
-from anlage.core.drawing import CapLimit, DisplayList, Point, grip
+from anlage.core.drawing import DisplayList, Point
+from anlage.core.drawing.cap_limit import CapLimit
+from anlage.core.drawing.section import grip
 from anlage.core.joint import Preparation, drawn_default
+from anlage.core.procedure import drawable
 from anlage.data.look import role_styles
 from anlage.session.leaves.draft import moved
 from anlage.session.leaves.steps import on_step
 from anlage.session.leaves.table import field_of
-from anlage.session.weld.pictures import Sheet, drawable, section_at, section_picture
+from anlage.session.weld.picture_sheet import Sheet
+from anlage.session.weld.pictures import section_at, section_picture
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure
 

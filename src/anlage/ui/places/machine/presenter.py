@@ -5,7 +5,8 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject
 
 from anlage.core.document import with_at
-from anlage.core.drawing import DialPlane, DisplayList, Point
+from anlage.core.drawing import DisplayList, Point
+from anlage.core.drawing.dial_curves import DialPlane
 from anlage.core.errors import InputError
 from anlage.core.machine import Tap
 from anlage.core.ranges import Interval
@@ -16,7 +17,7 @@ from anlage.session.leaves.steps import on_step
 from anlage.session.leaves.table import field_of
 from anlage.session.leaves.text import shown
 from anlage.session.seam.dial_picture import dial_picture, dial_plane
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure
 

@@ -12,7 +12,7 @@ from anlage.session.leaves.names import named
 from anlage.session.leaves.steps import on_step
 from anlage.session.metals.picture import DILUTION, metals_picture, mixing_of, plane_of
 from anlage.session.metals.together import together
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure
 

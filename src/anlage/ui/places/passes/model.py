@@ -7,14 +7,14 @@ from typing import Any
 from msgspec import Struct
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt
 
-from anlage.core.procedure import Deposit, Pass
+from anlage.core.procedure import Deposit, Pass, deposit_of_pass
 from anlage.core.quantities import show
 from anlage.core.ranges import Interval
 from anlage.data.tables import unit_table
 from anlage.session.leaves.draft import Working
 from anlage.session.leaves.table import field_of
 from anlage.session.weld.bead_areas import bead_area
-from anlage.session.weld.figures import deposit_of, pass_figures
+from anlage.session.weld.figures import pass_figures
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded
 
@@ -146,14 +146,14 @@ class PassModel(QAbstractTableModel):
         text = self.document.text(self.path(index))
         leaf = COLUMNS[index.column()].leaf
         if leaf == "bead_area_mm2" and not text:  # in brackets what the settings lay
-            found = bead_area(deposit_of(self.document.value, self.at(index)), self.at(index))
+            found = bead_area(deposit_of_pass(self.document.value, self.at(index)), self.at(index))
             unit = field_of("passes/*/bead_area_mm2").unit(self.document.system)
             said = show(found.middle, "area", self.document.system, unit_table()) if found else ""
             return f"({said.removesuffix(unit).rstrip()})" if said else ""
         if leaf in ("layer", "side"):
             return field_of(self.path(index)).say(text) if text else ""
         if leaf == "deposit":
-            return deposit_words(deposit_of(self.document.value, self.at(index)))
+            return deposit_words(deposit_of_pass(self.document.value, self.at(index)))
         return text
 
     def _mark(self, index: Index) -> str:
@@ -168,7 +168,7 @@ class PassModel(QAbstractTableModel):
             return "\n".join(filter(None, (figures.hottest, figures.coldest, figures.heat_input)))
         fault = self.document.complaints().get(self.path(index))
         if fault is None and COLUMNS[index.column()].leaf == "bead_area_mm2":
-            found = bead_area(deposit_of(self.document.value, self.at(index)), self.at(index))
+            found = bead_area(deposit_of_pass(self.document.value, self.at(index)), self.at(index))
             return found.origin if found else "Not known: state it, or the wire speed, or electrode and travel speed."
         if fault is not None:
             return f"{fault.what}; {fault.mend}"

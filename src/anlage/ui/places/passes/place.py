@@ -36,7 +36,7 @@ from anlage.ui.places.passes.table import MOST_ROWS, PassTable
 if TYPE_CHECKING:
     from collections.abc import Sequence
 
-    from anlage.core.drawing import HeatLimit
+    from anlage.core.drawing.operating_window import HeatLimit
     from anlage.session.judging.assessment import Assessment
     from anlage.ui.places.passes.fill_dialog import FillDialog
     from anlage.ui.places.passes.sectors_view import SectorsView

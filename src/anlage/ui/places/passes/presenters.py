@@ -6,7 +6,9 @@ from PySide6.QtCore import QObject
 
 from anlage.core.document import at as leaf_at
 from anlage.core.document import with_at
-from anlage.core.drawing import CapLimit, DisplayList, HeatLimit, Plane, Point
+from anlage.core.drawing import DisplayList, Point
+from anlage.core.drawing.cap_limit import CapLimit
+from anlage.core.drawing.operating_window import HeatLimit, Plane
 from anlage.core.errors import InputError
 from anlage.core.procedure import Wps, moved_pass
 from anlage.core.ranges import Interval
@@ -18,7 +20,8 @@ from anlage.session.leaves.text import leaf_of, shown, with_end
 from anlage.session.seam.heat import heat_span
 from anlage.session.weld.beads import bead_of
 from anlage.session.weld.operating_window import plane_of, window_picture
-from anlage.session.weld.pictures import Sheet, bead_picture, weld_extent, with_cap_limit
+from anlage.session.weld.picture_sheet import Sheet
+from anlage.session.weld.pictures import bead_picture, weld_extent, with_cap_limit
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure
 from anlage.ui.places.passes.selection import Selection

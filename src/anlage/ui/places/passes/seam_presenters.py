@@ -6,7 +6,7 @@ from anlage.core.drawing import DisplayList, Point
 from anlage.session.seam.sectors import sector_picture
 from anlage.session.seam.stations import station_picture
 from anlage.session.seam.stop_plan import stop_picture
-from anlage.session.weld.pictures import Sheet
+from anlage.session.weld.picture_sheet import Sheet
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.look import measure
 from anlage.ui.places.passes.presenters import PassPicture

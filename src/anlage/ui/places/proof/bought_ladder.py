@@ -7,7 +7,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.core.drawing import rung
+from anlage.core.drawing.rung import rung
 from anlage.session.judging.bought import BoughtLine, bought_by, why_nothing
 from anlage.ui.kit.document import Document
 from anlage.ui.kit.guard import guarded

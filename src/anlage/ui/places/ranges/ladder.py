@@ -22,8 +22,8 @@ from PySide6.QtWidgets import (
     QStyleOptionViewItem,
 )
 
-from anlage.core.drawing import rung as rung_picture
-from anlage.core.drawing import token_rung, tokens_of_rung
+from anlage.core.drawing.rung import rung as rung_picture
+from anlage.core.drawing.token_rung import token_rung, tokens_of_rung
 from anlage.session.judging.ladder import Line
 from anlage.session.leaves.set_text import word_of
 from anlage.ui.kit.document import Document

@@ -4,7 +4,8 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QObject, Signal
 
-from anlage.core.drawing import DisplayList, Point, qualified_map
+from anlage.core.drawing import DisplayList, Point
+from anlage.core.drawing.qualified_map import qualified_map
 from anlage.data.look import role_styles
 from anlage.session.works.register import RegisterRow, areas, ticks
 from anlage.ui.kit.look import measure

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRect, QSize, Qt
 from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from anlage.core.drawing import rung
+from anlage.core.drawing.rung import rung
 from anlage.session.rulebook.entries import ExampleLine
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import PX_PER_MM, font

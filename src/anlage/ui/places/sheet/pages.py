@@ -9,7 +9,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anlage.core.drawing import PAPERS, DisplayList
+from anlage.core.drawing import DisplayList
+from anlage.core.drawing.page import PAPERS
 from anlage.ui.kit.guard import guarded
 from anlage.ui.kit.look import Look
 from anlage.ui.picture.painter import Placed, paint
