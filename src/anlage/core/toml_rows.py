@@ -5,7 +5,7 @@ from types import MappingProxyType
 from typing import Any, TypeVar
 
 import msgspec
-import tomli
+import rtoml
 
 from anlage.core.errors import FormatError
 
@@ -20,7 +20,7 @@ def rows_by_id(text: str, table: str, row: type[AnyRow], *, where: str) -> Mappi
     FormatError : a row is not what it has to be, or an id comes twice
     """
     try:
-        rows: list[Any] = msgspec.convert(tomli.loads(text)[table], list[row])  # type: ignore[valid-type]
+        rows: list[Any] = msgspec.convert(rtoml.loads(text)[table], list[row])  # type: ignore[valid-type]
     except msgspec.ValidationError as fault:
         raise FormatError(str(fault), where=where, mend="mend the row") from fault
     found = {each.id: each for each in rows}
@@ -37,6 +37,6 @@ def whole_table(text: str, kind: type[AnyRow], *, where: str) -> AnyRow:
     FormatError : it is no TOML, or a row is not what it has to be
     """
     try:
-        return msgspec.convert(tomli.loads(text), kind)
-    except (msgspec.ValidationError, tomli.TOMLDecodeError) as fault:
+        return msgspec.convert(rtoml.loads(text), kind)
+    except (msgspec.ValidationError, rtoml.TomlParsingError) as fault:
         raise FormatError(str(fault), where=where, mend="mend the row") from fault

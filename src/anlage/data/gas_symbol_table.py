@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from functools import cache
 
 import msgspec
-import tomli
+import rtoml
 from msgspec import Struct, field
 
 from anlage.data.files import text_of
@@ -39,4 +39,4 @@ class GasSymbol(Struct, frozen=True, forbid_unknown_fields=True):
 @cache
 def gas_symbols() -> tuple[GasSymbol, ...]:
     """Return the symbols of ISO 14175."""
-    return msgspec.convert(tomli.loads(text_of("gas_symbols.toml"))["symbol"], tuple[GasSymbol, ...])
+    return msgspec.convert(rtoml.loads(text_of("gas_symbols.toml"))["symbol"], tuple[GasSymbol, ...])

@@ -5,7 +5,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-import tomli
+import rtoml
 
 from anlage.data.files import FOLDER
 
@@ -39,11 +39,11 @@ def _head(path: Path) -> Mapping[str, Any]:
     text = path.read_text(encoding="utf-8")
     lines = text.splitlines()
     if "[pack]" not in lines:
-        whole: Mapping[str, Any] = tomli.loads(text)["pack"]
+        whole: Mapping[str, Any] = rtoml.loads(text)["pack"]
         return whole
     start = lines.index("[pack]")
     end = next((n for n, line in enumerate(lines[start + 1 :], start + 1) if line.startswith("[")), len(lines))
-    head: Mapping[str, Any] = tomli.loads("\n".join(lines[start:end]))["pack"]
+    head: Mapping[str, Any] = rtoml.loads("\n".join(lines[start:end]))["pack"]
     return head
 
 

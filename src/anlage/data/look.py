@@ -3,7 +3,7 @@
 from functools import cache
 from typing import Any, Literal, NamedTuple
 
-import tomli
+import rtoml
 
 from anlage.data.files import FOLDER, text_of
 
@@ -14,7 +14,7 @@ FONTS = (FOLDER / "fonts/SourceSans3-Regular.ttf", FOLDER / "fonts/SourceSans3-S
 
 @cache
 def _table() -> dict[str, Any]:
-    return tomli.loads(text_of("theme.toml"))
+    return rtoml.loads(text_of("theme.toml"))
 
 
 def colours(theme: Theme) -> dict[str, str]:

@@ -1,7 +1,7 @@
 """Checking, correcting, taking back; and marks as a file that brings them into another works."""
 
 import pytest
-import tomli
+import rtoml
 
 from anlage.core.errors import AnlageError, InputError, UnknownNameError
 from anlage.session.judging.editions import SHIPPED, Codes
@@ -126,7 +126,7 @@ def test_a_value_of_a_rule_is_changed_by_itself():
     own = value(now, "row 3, highest, times")
     assert (own.text, value(now, "where, kind of weld").text) == ("2", "groove")
     keys = keys_with(shipped, now, {own.place: "2,5"})
-    assert list(tomli.loads(keys)) == ["rows"]
+    assert list(rtoml.loads(keys)) == ["rows"]
     made, _ = rules_with(RULES, "t_base", keys)
     assert [row.band.high.times.si for row in made[0].kind.rows[:3]] == [2, 2, 2.5]
     assert keys_with(shipped, now, {own.place: "2"}) == ""

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from types import MappingProxyType
 
-import tomli
+import rtoml
 from msgspec import Struct
 
 from anlage.core.catalogue.names import plain_key
@@ -42,7 +42,7 @@ def read_vocabulary(text: str, *, where: str = "vocabulary.toml", **more: Mappin
     ------
     FormatError : one spelling means two tokens of one topic
     """
-    own = {name: table for name, table in tomli.loads(text).items() if isinstance(table, dict)}
+    own = {name: table for name, table in rtoml.loads(text).items() if isinstance(table, dict)}
     topics: Mapping[str, Mapping[str, Sequence[str]]] = {**more, **own}
     spellings: dict[str, Mapping[str, str]] = {}
     for topic, table in topics.items():

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from typing import Annotated, Any
 
 import msgspec
-import tomli
+import rtoml
 from msgspec import Meta, Struct
 
 from anlage.core.codes.a_number import read_a_numbers
@@ -50,8 +50,8 @@ class PackText(Struct, frozen=True):
         FormatError : the text is no TOML
         """
         try:
-            raw = tomli.loads(text)
-        except (tomli.TOMLDecodeError, RecursionError) as fault:
+            raw = rtoml.loads(text)
+        except (rtoml.TomlParsingError, RecursionError) as fault:
             raise FormatError(f"no TOML: {fault}", where=name, mend="mend the line") from fault
         lines = tuple(text.splitlines())
         heads = [(n, line.lstrip()) for n, line in enumerate(lines, 1) if "[[" in line]

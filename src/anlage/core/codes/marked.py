@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping
 from typing import TYPE_CHECKING, Any
 
-import tomli
+import rtoml
 from msgspec.structs import replace
 
 from anlage.core.codes.kinds import Unknown
@@ -28,8 +28,8 @@ def keys_in(text: str, *, where: str = "overlay") -> Mapping[str, Any]:
     FormatError : the text is no TOML, or says nothing
     """
     try:
-        keys: Mapping[str, Any] = tomli.loads(text)
-    except (tomli.TOMLDecodeError, RecursionError) as fault:
+        keys: Mapping[str, Any] = rtoml.loads(text)
+    except (rtoml.TomlParsingError, RecursionError) as fault:
         raise FormatError(f"no TOML: {fault}", where=where, mend="mend the line") from fault
     if not keys:
         raise FormatError("it changes nothing", where=where, mend="state a key of the rule and its value")

@@ -6,7 +6,7 @@ run-out length : length of bead from the consumed length of one electrode
 run-out ratio : bead length over consumed electrode length
 """
 
-import tomli
+import rtoml
 from msgspec import Struct
 
 from anlage.core.errors import InputError
@@ -36,7 +36,7 @@ class RunOut(Struct, frozen=True):
 
 def read_run_out_factors(text: str) -> tuple[RunOutFactor, ...]:
     """Return the factors written in `text` (TOML), in rising order of efficiency."""
-    rows = tomli.loads(text)["row"]
+    rows = rtoml.loads(text)["row"]
     factors = (RunOutFactor(r.get("to_percent", float("inf")), r["f"], r["source"], r["confidence"]) for r in rows)
     return tuple(sorted(factors, key=lambda factor: factor.to_percent))
 

@@ -4,7 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-import tomli
+import rtoml
 from msgspec import Struct
 
 from anlage.core.joint.kinds import Kind
@@ -44,7 +44,7 @@ class Deviation(Struct, frozen=True):
 
 def read_details(text: str) -> Mapping[str, Detail]:
     """Return the details by id from their TOML text."""
-    table = tomli.loads(text)
+    table = rtoml.loads(text)
     return {row["id"]: _detail(row, table["tolerance"].get(row.get("tolerance"), {})) for row in table["detail"]}
 
 

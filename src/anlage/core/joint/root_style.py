@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Mapping
 
-import tomli
+import rtoml
 from msgspec import Struct
 from msgspec.structs import replace
 
@@ -54,7 +54,7 @@ class RootStyles(Struct, frozen=True, kw_only=True):
 
 def read_root_styles(text: str) -> RootStyles:
     """Return the styles from their TOML text, inches made into millimetres."""
-    table = tomli.loads(text)
+    table = rtoml.loads(text)
     styles = {}
     for row in table["style"]:
         spans = {

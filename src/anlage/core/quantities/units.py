@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from types import MappingProxyType
 from typing import Any, Literal
 
-import tomli
+import rtoml
 from msgspec import Struct
 
 from anlage.core.errors import FormatError, UnknownNameError
@@ -98,7 +98,7 @@ def read_units(text: str, *, where: str = "units.toml") -> UnitTable:
     ------
     FormatError : two units of one kind share a spelling, or a kind shows itself in a unit it has not
     """
-    tables = {name: table for name, table in tomli.loads(text).items() if isinstance(table, dict)}
+    tables = {name: table for name, table in rtoml.loads(text).items() if isinstance(table, dict)}
     return UnitTable({name: _kind(name, table, where) for name, table in tables.items()})
 
 

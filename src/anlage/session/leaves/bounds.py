@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from functools import cache
 from typing import Any
 
-import tomli
+import rtoml
 from msgspec import Struct
 
 from anlage.core.document import Dimension
@@ -29,7 +29,7 @@ class Bound(Struct, frozen=True):
 @cache
 def bounds() -> Mapping[str, Bound]:
     """Return the bound of every number field, by its pattern."""
-    rows = tomli.loads(text_of("leaves/limits.toml"))["limit"]
+    rows = rtoml.loads(text_of("leaves/limits.toml"))["limit"]
     found = {row.get("path") or row["kind"]: Bound(row["least"], row["most"], row["why"]) for row in rows}
     numbers = (field for field in fields().values() if field.kind)
     return {field.path: found[field.path] if field.path in found else found[field.kind] for field in numbers}

@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from functools import cache
 from typing import Any, Literal
 
-import tomli
+import rtoml
 from msgspec import Struct, field
 
 from anlage.core.errors import UnknownNameError
@@ -64,7 +64,7 @@ class Field(Struct, frozen=True, kw_only=True):
 @cache
 def fields() -> Mapping[str, Field]:
     """Return every field by its pattern."""
-    rows = [row for part in LEAVES for row in tomli.loads(text_of(f"leaves/{part}.toml"))["leaf"]]
+    rows = [row for part in LEAVES for row in rtoml.loads(text_of(f"leaves/{part}.toml"))["leaf"]]
     return {row["path"]: _field(row) for row in rows}
 
 

@@ -6,7 +6,7 @@ from types import MappingProxyType
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 import platformdirs
-import tomli
+import rtoml
 
 from anlage.core.letters import has_odd
 from anlage.session.machine.whole import write_whole
@@ -84,7 +84,7 @@ def data_folder() -> Path:
 def read_settings(path: Path) -> Settings:
     """Return the settings in a file; what is missing or cannot be is as if it had never been set."""
     try:
-        raw = tomli.loads(path.read_text(encoding="utf-8"))
+        raw = rtoml.loads(path.read_text(encoding="utf-8"))
     except (OSError, ValueError, RecursionError):
         return Settings()
     found = {name: _checked(name, raw.get(name)) for name in Settings._fields}

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-import tomli
+import rtoml
 from msgspec import Struct
 
 from anlage.core.beads import MOST_BEADS
@@ -480,7 +480,7 @@ def _checks_said(rungs: Sequence[Rung]) -> str:
 
 
 def _cautions(flow: Flow) -> None:
-    table = tomli.loads(text_of("cautions.toml"))
+    table = rtoml.loads(text_of("cautions.toml"))
     flow.heading("Cautions")
     for caution in table["always"]:
         flow.text(caution, height_mm=NOTE_MM)

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from functools import cache
 
 import msgspec
-import tomli
+import rtoml
 from msgspec import Struct
 
 from anlage.core.codes import Pack, Rule
@@ -173,7 +173,7 @@ def example_lines(rule: Rule, pack: Pack, system: System) -> tuple[ExampleLine, 
 @cache
 def samples() -> Samples:
     """Return what a coupon of an example is where the rule leaves it open."""
-    table = tomli.loads(text_of("rulebook_samples.toml"))
+    table = rtoml.loads(text_of("rulebook_samples.toml"))
     return msgspec.convert({key: table[key] for key in ("numbers", "words")}, Samples)
 
 

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any, TypeVar
 
 import msgspec
-import tomli
+import rtoml
 
 from anlage.core.codes import Pack, Rule
 from anlage.core.codes.marked import keys_in
@@ -136,7 +136,7 @@ def as_toml(book: Rulebook) -> str:
     """Return the marks of a rulebook as TOML, to be read by `with_marks`."""
     import tomli_w  # when something is written out
 
-    overlays = [{**_plain(each), "keys": dict(tomli.loads(each.keys))} for each in book.overlays]
+    overlays = [{**_plain(each), "keys": dict(rtoml.loads(each.keys))} for each in book.overlays]
     table = {"code": book.header.number, "check": [_plain(each) for each in book.checks], "overlay": overlays}
     return HEAD + tomli_w.dumps({key: value for key, value in table.items() if value})
 

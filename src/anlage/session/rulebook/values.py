@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-import tomli
+import rtoml
 from msgspec import Struct
 
 from anlage.core.errors import InputError
@@ -58,7 +58,7 @@ def keys_with(shipped: Mapping[str, Any], now: Mapping[str, Any], texts: Mapping
     """
     import tomli_w  # when something is written out
 
-    found: dict[str, Any] = tomli.loads(tomli_w.dumps(dict(now)))
+    found: dict[str, Any] = rtoml.loads(tomli_w.dumps(dict(now)))
     for value in values_of(now):
         text = texts.get(value.place, value.text).strip()
         if text != value.text:

@@ -3,7 +3,7 @@
 from functools import cache
 
 import msgspec
-import tomli
+import rtoml
 
 from anlage.core.document import with_at
 from anlage.core.drawing.display import DisplayList
@@ -20,7 +20,7 @@ ALL = "all"
 @cache
 def standings() -> tuple[Standing, ...]:
     """Return every position of the table."""
-    return tuple(msgspec.convert(row, Standing) for row in tomli.loads(text_of("positions.toml"))["position"])
+    return tuple(msgspec.convert(row, Standing) for row in rtoml.loads(text_of("positions.toml"))["position"])
 
 
 def offered(wps: Wps) -> tuple[Standing, ...]:

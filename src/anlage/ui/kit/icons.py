@@ -2,7 +2,7 @@
 
 from functools import cache
 
-import tomli
+import rtoml
 from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QIcon, QIconEngine, QPainter, QPen, QPixmap
 
@@ -15,7 +15,7 @@ STROKE = 1.7  # on the grid
 
 @cache
 def _strokes() -> dict[str, list[list[float]]]:
-    strokes: dict[str, list[list[float]]] = tomli.loads(text_of("icons.toml"))["strokes"]
+    strokes: dict[str, list[list[float]]] = rtoml.loads(text_of("icons.toml"))["strokes"]
     return strokes
 
 
