@@ -36,10 +36,11 @@ print("memory", next(line.split()[1] for line in open("/proc/self/status") if li
 """
 OWN = """
 import sys
+from anlage.session.machine.pauses import load_quietly, settle
+load_quietly()
 from pathlib import Path
 from anlage.session.machine.settings import Settings
-from anlage.ui.desk.app import application, begin_quietly, open_window, settle
-begin_quietly()
+from anlage.ui.desk.app import application, open_window
 running = application(["anlage"])
 window = open_window(Settings(), lambda: Path(sys.argv[1]), lambda _settings: None, settle)
 while not window.shell._was_painted:
@@ -145,7 +146,6 @@ def main() -> None:
     from anlage.session.works.demo import demo_file
 
     with tempfile.TemporaryDirectory() as scratch:
-        os.environ["PYTHONPYCACHEPREFIX"] = f"{scratch}/compiled"
         for name in ("CONFIG", "STATE", "DATA"):
             os.environ[f"XDG_{name}_HOME"] = scratch
         demo = demo_file("2026-11-23T12:00:00Z", folder=Path(scratch))

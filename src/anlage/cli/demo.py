@@ -4,7 +4,7 @@ import argparse
 from importlib import import_module
 from pathlib import Path
 
-from anlage.cli.screen import require_screen
+from anlage.cli.screen import run_window
 from anlage.session.machine.clock import utc_now
 
 
@@ -15,11 +15,10 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 
 def answer(arguments: argparse.Namespace) -> int:
     """Open the window and return the exit status."""
-    require_screen()
 
     def demo(_settings: object) -> Path:
         works = import_module("anlage.session.works.demo")  # after the first paint: it loads the database
         found: Path = works.demo_file(utc_now(), reset=arguments.reset)
         return found
 
-    return int(import_module("anlage.ui.desk.app").run(demo))
+    return run_window(demo)

@@ -12,6 +12,7 @@ from anlage.cli.parsing import HELP, Parser
 from anlage.cli.plain import speak_plainly
 from anlage.cli.table import COMMANDS
 from anlage.core.errors import AnlageError, UnknownNameError
+from anlage.session.machine.pauses import seldom
 
 BAD_INPUT = 2
 WORKS = ".anlage"  # how the name of a works file ends
@@ -84,5 +85,6 @@ def _run(words: Sequence[str]) -> int:
 
 def entry() -> None:
     """Run the command as a process."""
+    seldom()
     speak_plainly()
     sys.exit(run())

@@ -1,10 +1,9 @@
 """`anlage FILE.anlage`: the window on a works file, as a double click on one asks for."""
 
 import argparse
-from importlib import import_module
 from pathlib import Path
 
-from anlage.cli.screen import require_screen
+from anlage.cli.screen import run_window
 from anlage.core.errors import FormatError
 
 
@@ -23,5 +22,4 @@ def answer(arguments: argparse.Namespace) -> int:
     path = Path(arguments.file)
     if not path.exists():
         raise FormatError("there is no such file", where=arguments.file, mend="check the name and folder")
-    require_screen()
-    return int(import_module("anlage.ui.desk.app").run(lambda _settings: path))
+    return run_window(lambda _settings: path)

@@ -37,13 +37,8 @@ def code_choices(governs: str = "") -> Mapping[str, str]:
 def _head(path: Path) -> Mapping[str, Any]:
     """Return what a pack says of itself; where its table stands by itself, nothing else of the file is parsed."""
     text = path.read_text(encoding="utf-8")
-    lines = text.splitlines()
-    if "[pack]" not in lines:
-        whole: Mapping[str, Any] = rtoml.loads(text)["pack"]
-        return whole
-    start = lines.index("[pack]")
-    end = next((n for n, line in enumerate(lines[start + 1 :], start + 1) if line.startswith("[")), len(lines))
-    head: Mapping[str, Any] = rtoml.loads("\n".join(lines[start:end]))["pack"]
+    before, own, after = f"\n{text}".partition("\n[pack]\n")
+    head: Mapping[str, Any] = rtoml.loads(own + after.partition("\n[")[0] if own else before)["pack"]
     return head
 
 

@@ -11,10 +11,10 @@ from PySide6.QtGui import QHelpEvent
 from PySide6.QtWidgets import QApplication, QFileDialog, QLabel
 
 from anlage.session.kinds import RECORD
-from anlage.session.machine.settings import Settings, state_folder
+from anlage.session.machine.settings import Settings, last_works, state_folder
 from anlage.session.works.demo import demo_file
 from anlage.store import open_works
-from anlage.ui.desk.app import catch_faults, last_works
+from anlage.ui.desk.app import catch_faults
 from anlage.ui.desk.finding import entries
 from anlage.ui.desk.incoming import open_named
 from anlage.ui.frame.palette import Entry, matching

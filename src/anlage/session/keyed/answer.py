@@ -1,8 +1,8 @@
 """Answers on the command line: the JSON of the contract, or a short table a person reads."""
 
-import json
 import math
 from collections.abc import Mapping, Sequence
+from pkgutil import resolve_name
 from typing import Any
 
 from msgspec import Struct, field
@@ -30,7 +30,8 @@ class Answer(Struct, frozen=True):
         sources = [{"what": s.what, "source": s.source, "confidence": s.confidence} for s in self.sources]
         warnings = [{"code": n.code, "where": n.where, "text": n.text} for n in self.notices]
         told = {"origins" if "sources" in self.values else "sources": sources, "warnings": warnings}
-        return json.dumps({**self.values, **told}, ensure_ascii=False, indent=2)
+        dumps = resolve_name("json:dumps")  # loaded for who asks for it
+        return str(dumps({**self.values, **told}, ensure_ascii=False, indent=2))
 
     def as_table(self) -> str:
         """Return the readable table."""

@@ -52,6 +52,11 @@ class Settings(NamedTuple):  # and no struct: nothing heavy may be loaded for th
         return self._replace(recent=(own, *(other for other in self.recent if other != own))[:RECENT])
 
 
+def last_works(settings: Settings) -> Path | None:
+    """Return the works file that was open last, if it is still there."""
+    return next((path for name in settings.recent[:1] if (path := Path(name)).exists()), None)
+
+
 def is_months(number: int) -> bool:
     """Return whether a number of months is one that a calibration may hold for."""
     return 1 <= number <= MOST_MONTHS

@@ -1,6 +1,5 @@
 """Starting the window: paint first, load after; and what happens when something goes wrong that nobody foresaw."""
 
-import gc
 import os
 import sys
 import threading
@@ -18,6 +17,7 @@ from anlage.core.errors import AnlageError
 from anlage.data.files import FOLDER
 from anlage.session.machine.clock import utc_now
 from anlage.session.machine.crash import Run, ended_badly, start_unfinished, untold_crash, write_crash
+from anlage.session.machine.pauses import settle
 from anlage.session.machine.settings import Settings, read_settings, settings_file, state_folder, write_settings
 from anlage.ui.desk.signals import Signals, tell_outside
 from anlage.ui.frame.shell import Shell
@@ -115,11 +115,6 @@ def _of_last_run(*, closed: bool) -> str:
     return f"{said} {why}".strip() if closed else said
 
 
-def last_works(settings: Settings) -> Path | None:
-    """Return the works file that was open last, if it is still there."""
-    return next((path for name in settings.recent[:1] if (path := Path(name)).exists()), None)
-
-
 class _Bridge(QObject):
     """Hands what failed on a thread to the window's own."""
 
@@ -170,20 +165,8 @@ def catch_faults(window: Window) -> None:
     threading.excepthook = bridge.tell
 
 
-def begin_quietly() -> None:
-    """Look for no garbage while everything is loaded: what is made then stays."""
-    gc.disable()
-
-
-def settle() -> None:
-    """Look for garbage again, but never in what was loaded: the pauses while something is dragged are shorter."""
-    gc.freeze()
-    gc.enable()
-
-
 def run(path: Callable[[Settings], Path | None]) -> int:
     """Run the application on a works file until its window is closed; return its exit status."""
-    begin_quietly()
     file = settings_file()
     settings = read_settings(file)
     if settings.text_percent != 100:
