@@ -225,7 +225,7 @@ def test_a_size_is_typed_as_a_thickness_or_a_pipe():
     ("read", "text", "said"),
     [
         (read_drafts, "title = 1", "Expected `str`, got `int`"),
-        (read_drafts, "title = ", "Invalid value"),
+        (read_drafts, "title = ", "at line 1 column 9"),
         (read_usual, 'title = "x"\nspeed = 3', "Object contains unknown field `speed`"),
         (read_transitions, 'title = "x"', "missing required field"),
     ],
