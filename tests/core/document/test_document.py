@@ -69,7 +69,8 @@ def test_a_quantity_can_be_stated_and_unstated(wps):
     [
         ("passes/p4/current_a", [0, 125], "passes/p4/current_a: 0 is not above 0; state values above 0"),
         ("passes/p4/current_a", [125, 100], "passes/p4/current_a: 125 to 100 holds nothing; swap the ends"),
-        ("passes/p4/current_a", [100, float("inf")], "has no end; state both ends"),
+        ("passes/p4/current_a", [100, float("inf")], "the range has no end above; state both ends"),
+        ("passes/p4/current_a", Interval(0, 100, low_open=True), "the range has no end below; state both ends"),
         ("passes/p4/current_a", "100", "passes/p4/current_a: '100' is no range; write two numbers, [low, high]"),
         ("passes/p4/current_a", [True, 3], "is no range"),
         ("joint/thickness_mm", -3, "joint/thickness_mm: -3 cannot be; state a number above 0"),

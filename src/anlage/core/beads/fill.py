@@ -6,6 +6,7 @@ bead counts of common practice (no source); a weave spreads the same metal over 
 
 import math
 from collections.abc import Sequence
+from typing import NamedTuple
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -200,6 +201,15 @@ def _groove(groove: Groove, sizes: Sequence[Size], over_land_mm: float) -> list[
     return other if len({bead.deposit for layer in other for bead in layer}) > len(used) else wanted
 
 
+class _Next(NamedTuple):
+    """The layer that comes next: of which size and role, whether it is one bead, and up to where its deposit goes."""
+
+    size: Size
+    role: str
+    alone: bool
+    end: float
+
+
 class _Filling:
     """A groove while it is filled, layer by layer."""
 
@@ -254,43 +264,55 @@ class _Filling:
 
     def _fill_layer(self, place: int, last_fill: float) -> list[Proposed] | None:
         """Return the next layer under the cap; `None` where what is left is the cap's."""
-        size, role, alone = self._size(place), self._role(place), self.is_open and place < 2
         reach = self.sizes[self.deposit].reach_mm
         end = last_fill if reach is None else min(self.floor + reach, last_fill)
-        if alone and size.most_mm2 is not None:  # one bead, as large as its settings lay it
-            top = flat_slab(self.ground, self.laid + size.area_mm2)[0]
-        else:
-            top = self._top(size, end, last_fill)
-        if role == "root":
-            top = max(top, self.root_top)
-        is_sliver = not size.is_fixed and 0 < end - top < SLIVER * (top - self.level)
-        if is_sliver and self._slab(end)[0] <= (size.most_mm2 or math.inf):
-            top = end  # no sliver is left to another layer of the same deposit
-        least = flat_slab(self.ground, self.laid + size.least_mm2)[0] if size.least_mm2 else top
-        top = max(min(top, last_fill), min(least, 0.0))
+        layer = _Next(self._size(place), self._role(place), self.is_open and place < 2, end)
+        top = self._in_whole_beads(layer, self._rough_top(layer, last_fill), last_fill)
         area, width = self._slab(top)
-        if not (
-            alone or size.weave or size.is_fixed
-        ):  # a little higher, where that lets as many beads lie in it as lie side by side
-            wanted = max(1, round(width / size.pitch_mm)) * size.least_mm2
-            if area < wanted < MORE * area:
-                top = min(flat_slab(self.ground, self.laid + wanted)[0], last_fill)
-                area, width = self._slab(top)
-        if size.is_fixed and not alone:  # so much that whole beads of that section lie in it
-            top = min(flat_slab(self.ground, self.laid + size.count(width, area) * size.area_mm2)[0], 0.0)
-            area, width = self._slab(top)
-        cap = self._cap_size()
-        if role == "fill" and place and self.whole + self.groove.cap_area_mm2 - self.laid - area < cap.least_mm2:
+        left = self.whole + self.groove.cap_area_mm2 - self.laid - area
+        if layer.role == "fill" and place and left < self._cap_size().least_mm2:
             return None
-        count = 1 if alone else size.count(width, area)
-        if role != "root":
-            count = max(count, size.least_count(width, area_under(self.ground, top)[1]))
-        if not (alone or size.weave or size.is_fixed):
-            count = max(count, math.ceil(area / (LARGEST_BEAD * size.area_mm2) - CLOSE_MM))
-        one = _One(self.deposit, role, area, top - self.level, width, weave=size.weave and not alone)
+        count = self._beads_in(layer, top)
+        weave = layer.size.weave and not layer.alone
+        one = _One(self.deposit, layer.role, area, top - self.level, width, weave=weave)
         self.laid, self.level, self.own = self.laid + area, top, self.own + 1
         self._hand_over(end)
         return _layer(self.groove, one, min(count, MOST_BEADS + 1))
+
+    def _rough_top(self, layer: _Next, last_fill: float) -> float:
+        """Return the level that a layer reaches by its size, without a sliver over it and not under its least."""
+        size = layer.size
+        if layer.alone and size.most_mm2 is not None:  # one bead, as large as its settings lay it
+            top = flat_slab(self.ground, self.laid + size.area_mm2)[0]
+        else:
+            top = self._top(size, layer.end, last_fill)
+        if layer.role == "root":
+            top = max(top, self.root_top)
+        is_sliver = not size.is_fixed and 0 < layer.end - top < SLIVER * (top - self.level)
+        if is_sliver and self._slab(layer.end)[0] <= (size.most_mm2 or math.inf):
+            top = layer.end  # no sliver is left to another layer of the same deposit
+        least = flat_slab(self.ground, self.laid + size.least_mm2)[0] if size.least_mm2 else top
+        return max(min(top, last_fill), min(least, 0.0))
+
+    def _in_whole_beads(self, layer: _Next, top: float, last_fill: float) -> float:
+        """Return the level a little higher or lower, where that lets whole beads lie in the layer."""
+        size, (area, width) = layer.size, self._slab(top)
+        if layer.alone or (size.weave and not size.is_fixed):
+            return top
+        if size.is_fixed:  # so much that whole beads of that section lie in it
+            return min(flat_slab(self.ground, self.laid + size.count(width, area) * size.area_mm2)[0], 0.0)
+        wanted = max(1, round(width / size.pitch_mm)) * size.least_mm2  # as many as lie side by side
+        return min(flat_slab(self.ground, self.laid + wanted)[0], last_fill) if area < wanted < MORE * area else top
+
+    def _beads_in(self, layer: _Next, top: float) -> int:
+        """Return how many beads a layer is laid in."""
+        size, (area, width) = layer.size, self._slab(top)
+        count = 1 if layer.alone else size.count(width, area)
+        if layer.role != "root":
+            count = max(count, size.least_count(width, area_under(self.ground, top)[1]))
+        if layer.alone or size.weave or size.is_fixed:
+            return count
+        return max(count, math.ceil(area / (LARGEST_BEAD * size.area_mm2) - CLOSE_MM))
 
     def _top(self, size: Size, end: float, last_fill: float) -> float:
         """Return the level of the next layer: whole layers up to the end, each at least of one bead."""

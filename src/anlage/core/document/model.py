@@ -112,18 +112,28 @@ def _spans(kind: type[Part]) -> tuple[tuple[str, str], ...]:
 
 
 def _fault_of_span(span: Interval, least: str) -> tuple[str, str] | None:
+    """Return what is wrong with a range and how to mend it; `least` says what its low end may be."""
     if least == "open":
-        if span.high <= 0 or span.low < 0 or (span.low == 0 and not span.low_open):
-            return f"{span.low:g} is not above 0", "state values above 0"
-        strict = (span.low_open and span.low > 0) or (span.high_open and span.high < float("inf"))
-        endless = span.low_open and span.high_open
-        return (f"{span} has no end", "state one end at least, and each end itself") if strict or endless else None
-    if not (span.low > float("-inf") and span.high < float("inf")) or span.low_open or span.high_open:
-        return f"{span} has no end", "state both ends"
+        return _fault_of_open_span(span)
+    if not span.low > float("-inf") or span.low_open:
+        return "the range has no end below", "state both ends"
+    if not span.high < float("inf") or span.high_open:
+        return "the range has no end above", "state both ends"
     if least == "above zero" and not span.low > 0:
         return f"{span.low:g} is not above 0", "state values above 0"
     if least == "zero" and not span.low >= 0:
         return f"{span.low:g} is below 0", "state values of 0 or more"
+    return None
+
+
+def _fault_of_open_span(span: Interval) -> tuple[str, str] | None:
+    """Return what is wrong with a range that may be without one of its ends, which is 0 or none then."""
+    if span.high <= 0 or span.low < 0 or (span.low == 0 and not span.low_open):
+        return f"{span.low:g} is not above 0", "state values above 0"
+    if span.low_open and span.high_open:
+        return "the range has no end", "state one end at least, and each end itself"
+    if (span.low_open and span.low > 0) or (span.high_open and span.high < float("inf")):
+        return f"{span} leaves its end out", "state one end at least, and each end itself"
     return None
 
 
