@@ -170,7 +170,9 @@ def test_the_editing_keys_edit_the_text_and_nothing_else(demo, kind):
     assert field.path == path
 
 
-@pytest.mark.parametrize("path", ["header/impact", "technique/progression", "joint/product"])
+@pytest.mark.parametrize(
+    "path", ["header/impact", "header/second_code", "header/construction_code", "technique/progression", "joint/product"]
+)
 def test_a_list_takes_a_letter_and_is_undone(demo, path):
     demo.desk.go_to(path)
     demo.settle()

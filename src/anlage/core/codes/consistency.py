@@ -113,26 +113,36 @@ def _asked_of_derivations(head: Head, names: Names) -> list[_Asked]:
         asked += _words("[[derive]]", row.variable, [each.token for each in row.patterns if each.token], names)
         if row.analysis:
             asked += _words(row.analysis, row.variable, [each.a_number for each in head.derive.a_numbers], names)
+    return asked + _asked_of_classes(head, names) + _asked_of_heat_treatment(head, names)
+
+
+def _asked_of_classes(head: Head, names: Names) -> list[_Asked]:
+    """Return what the classes of numbers and the words of a code name."""
+    asked: list[_Asked] = []
     for each in head.derive.classes:
         asked.append(("[[class]]", [each.variable, each.of], names.variables))
         asked += _words("[[class]]", each.variable, [row.token for row in each.rows if not row.own], names)
     for variable, words in head.derive.words.items():
         asked.append(("[words]", [variable], names.variables))
-        asked += _words(
-            f"[words.{variable}]",
-            variable,
-            [*(w.split()[0] for w in words), *(w for own in words.values() for w in own)],
-            names,
-        )
-    if treatment := head.derive.heat_treatment:
-        asked.append(("[heat_treatment]", [treatment.fact, treatment.temperature, treatment.metals], names.variables))
-        asked += _words("[heat_treatment]", treatment.fact, [treatment.below, treatment.otherwise], names)
-        groups = names.tokens(treatment.metals)
-        if groups:
-            asked.append(("[heat_treatment]", treatment.but, groups))
-            asked.append(("[heat_treatment]", treatment.transforming, {leading(each) for each in groups}))
-            rows = head.derive.lower_transformations
-            asked.append((treatment.limits, [each for row in rows for each in sorted(row.p_numbers)], groups))
+        said = [*(word.split()[0] for word in words), *(word for own in words.values() for word in own)]
+        asked += _words(f"[words.{variable}]", variable, said, names)
+    return asked
+
+
+def _asked_of_heat_treatment(head: Head, names: Names) -> list[_Asked]:
+    """Return what a code's words of heat treatment name."""
+    treatment = head.derive.heat_treatment
+    if treatment is None:
+        return []
+    asked: list[_Asked] = [
+        ("[heat_treatment]", [treatment.fact, treatment.temperature, treatment.metals], names.variables)
+    ]
+    asked += _words("[heat_treatment]", treatment.fact, [treatment.below, treatment.otherwise], names)
+    if groups := names.tokens(treatment.metals):
+        asked.append(("[heat_treatment]", treatment.but, groups))
+        asked.append(("[heat_treatment]", treatment.transforming, {leading(each) for each in groups}))
+        rows = head.derive.lower_transformations
+        asked.append((treatment.limits, [each for row in rows for each in sorted(row.p_numbers)], groups))
     return asked
 
 

@@ -18,7 +18,7 @@ from anlage.core.beads import HEIGHT_OF_DIAMETER, PITCH_OF_DIAMETER, bead_area_o
 from anlage.core.catalogue import FillerCurrent, ProcessLimits
 from anlage.core.errors import InputError
 from anlage.core.proposal.melting import Melting
-from anlage.core.proposal.tables import Circumstances, PaceRow, Pair, Spread, Usual
+from anlage.core.proposal.tables import Circumstances, PaceRow, Pair, Spread, Usual, VoltsRow
 from anlage.core.ranges import Interval
 
 FIVE, ROUNDED_FROM = 5.0, 12.0  # a band at least so wide is given in steps of five amps; own choice
@@ -152,20 +152,15 @@ def propose(case: Case, usual: Usual, limits: Sequence[ProcessLimits], *, most_a
     row = case.row
     amps = _window((row.amps_min, row.amps_max), (window.amps_min, window.amps_max))
     band = _cut(current.a or _share(current.share or (0.0, 1.0), (row.amps_min, row.amps_max)), amps)
-    if most_a is not None and (band.low + band.high) / 2 > most_a:
-        half = min((band.high - band.low) / 2, max(most_a - amps[0], LEAST_HALF_A))
-        band = Interval(max(most_a - half, amps[0]), max(most_a + half, amps[0] + LEAST_HALF_A))
-    voltage = None
-    if volts and row.volts_min is not None and row.volts_max is not None:
-        own = (row.volts_min, row.volts_max)
-        wide = _window(own, (window.volts_min, window.volts_max))
-        voltage = _volts(volts.volts or _share(volts.share or (0.0, 1.0), own), wide)
+    if most_a is not None:
+        band = _about_at_most(band, most_a, amps[0])
     speeds = Interval(*_window(pace.speed, (window.travel_min_mm_min, window.travel_max_mm_min)))
     woven = Interval(*_window(pace.woven or pace.speed, (window.travel_min_mm_min, window.travel_max_mm_min)))
     rows = (current, pace, *([volts] if volts else ()))
     doubts = [each.confidence or usual.confidence for each in rows]
     found = Proposal(
-        case=case, spread=usual.spread, band=_rounded(band, amps), voltage_v=voltage, speeds=speeds, woven=woven,
+        case=case, spread=usual.spread, band=_rounded(band, amps),
+        voltage_v=_usual_volts(row, volts, window), speeds=speeds, woven=woven,
         settings=Fitted(current_a=band, travel_speed_mm_min=speeds, wire_speed_mm_min=None, area_mm2=1.0),
         pitch_mm=0.0, height_mm=0.0, cap_pitch_mm=0.0,
         widest_mm=pace.widest * row.diameter_mm if pace.widest else None, technique=pace.technique,
@@ -173,6 +168,23 @@ def propose(case: Case, usual: Usual, limits: Sequence[ProcessLimits], *, most_a
         confidence=max((*doubts, row.confidence, case.melting.confidence), key=SURE.index),
     )  # fmt: skip
     return _with_bead(found, pace)
+
+
+def _about_at_most(band: Interval, most_a: float, least_a: float) -> Interval:
+    """Return a band of current whose middle is at most so much [A], as wide as before where there is room below."""
+    if (band.low + band.high) / 2 <= most_a:
+        return band
+    half = min((band.high - band.low) / 2, max(most_a - least_a, LEAST_HALF_A))
+    return Interval(max(most_a - half, least_a), max(most_a + half, least_a + LEAST_HALF_A))
+
+
+def _usual_volts(row: FillerCurrent, volts: VoltsRow | None, window: ProcessLimits) -> Interval | None:
+    """Return the voltage of a filler's size within its process; `None` where the tables do not say."""
+    if volts is None or row.volts_min is None or row.volts_max is None:
+        return None
+    own = (row.volts_min, row.volts_max)
+    wide = _window(own, (window.volts_min, window.volts_max))
+    return _volts(volts.volts or _share(volts.share or (0.0, 1.0), own), wide)
 
 
 def _with_bead(bare: Proposal, pace: PaceRow) -> Proposal:

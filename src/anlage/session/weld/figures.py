@@ -5,7 +5,7 @@ from msgspec import Struct
 from anlage.core.beads import MOST_BEADS
 from anlage.core.document import kept
 from anlage.core.heat import EnergyRange
-from anlage.core.joint import STEEL_G_CM3, Sketch, faults, joint_metal, saddle
+from anlage.core.joint import STEEL_G_CM3, Preparation, Sketch, faults, joint_metal, saddle
 from anlage.core.procedure import Deposit, Pass, Wps, deposit_of_pass, pass_energy, sketch_of
 from anlage.core.processes import Efficiency
 from anlage.core.quantities import show, show_interval
@@ -54,25 +54,33 @@ def joint_figures(wps: Wps, system: System) -> tuple[Figure, ...]:
     per_metre = [m.weld_metal_kg_m for m in fits if m.weld_metal_kg_m is not None]
     if per_metre:  # a plug has no length
         found.append(_per_length(names[3], per_metre, system, density))
-    p = sketch.preparation
-    if p.make.form.startswith("branch"):
-        low, high = saddle(p).groove_area_mm2
-        fillets = saddle(p).fillet_area_mm2
-        ends = (show(each, "area", system, unit_table()) for each in (low + min(fillets), high + max(fillets)))
-        found.append(Figure("Round the saddle", " to ".join(ends), "groove and fillet, from the crotch to the flank"))
+    if sketch.preparation.make.form.startswith("branch"):
+        found.append(_round_the_saddle(sketch.preparation, system))
     found += _fits_of_passes(wps, sketch, system)
     rings = [m.weld_metal_kg for m in fits if m.weld_metal_kg is not None]
     if rings:
-        is_piece = p.make.form in ("plug", "slot")
-        what = "one piece" if is_piece else "first member" if p.kind == "tube-node" else "whole ring"
-        origin = density if is_piece else f"{density}; the ring by its centroid"
-        found.append(figure(f"Weld metal, {what}", "mass", rings, origin))
+        what, by = _what_is_whole(sketch.preparation)
+        found.append(figure(f"Weld metal, {what}", "mass", rings, f"{density}{by}"))
     node = node_of(wps)
     if node is not None:
         mass = node.volume_mm3 * STEEL_G_CM3 * 1e-6
         found.append(figure("Welds of all members", "length", [node.length_mm], "round every member, in its order"))
         found.append(figure("Weld metal, all members", "mass", [mass], density))
     return tuple(found)
+
+
+def _round_the_saddle(branch: Preparation, system: System) -> Figure:
+    """Return the area of a branch's weld, which is another one at the crotch than at the flank."""
+    (low, high), fillets = saddle(branch).groove_area_mm2, saddle(branch).fillet_area_mm2
+    ends = (show(each, "area", system, unit_table()) for each in (low + min(fillets), high + max(fillets)))
+    return Figure("Round the saddle", " to ".join(ends), "groove and fillet, from the crotch to the flank")
+
+
+def _what_is_whole(preparation: Preparation) -> tuple[str, str]:
+    """Return what the mass of a weld that comes round is of, and by what it is worked out."""
+    if preparation.make.form in ("plug", "slot"):
+        return "one piece", ""
+    return "first member" if preparation.kind == "tube-node" else "whole ring", "; the ring by its centroid"
 
 
 def _fits_of_passes(wps: Wps, sketch: Sketch, system: System) -> list[Figure]:

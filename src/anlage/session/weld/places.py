@@ -33,24 +33,33 @@ def whereabouts(wps: Wps, *, downhill_filler: bool = False) -> Whereabouts:
     wps : the procedure; a position not stated is taken flat, a progression not stated uphill
     downhill_filler : whether the filler goes downhill alone, which then is the progression not stated
     """
-    text = wps.technique.position or ""
-    rows = [row for row in standings() if row.product in (wps.joint.product, None) or wps.joint.product is None]
-    weld = "fillet" if wps.header.weld == "fillet" else "groove"
-    tokens = {row.token for row in rows} if text.strip().casefold() == ALL else set(stated_positions(text))
-    found = {row.place for row in rows if row.token in tokens and (row.weld == weld or text.strip().casefold() != ALL)}
+    found, progression = _stated_places(wps), wps.technique.progression
     if not found:
         return Whereabouts("flat", ("flat",), "position not stated: taken flat")
-    downhill = wps.technique.progression == "downhill" or (wps.technique.progression is None and downhill_filler)
-    steep = "down" if downhill else "up"
-    places: set[str] = {each for each in found if each not in ("vertical", "round")}
-    if "vertical" in found:
-        places.add(steep)
-    if "round" in found:
-        places |= {steep} if downhill else {"overhead", "up", "flat"}
+    is_downhill = progression == "downhill" or (progression is None and downhill_filler)
+    places = {each for steep in found for each in _passed_through(steep, is_downhill=is_downhill)}
     ordered = cast("tuple[Place, ...]", tuple(each for each in HARDEST_FIRST if each in places))
-    way = " uphill" if steep == "up" and ordered[0] == "up" else " downhill" if ordered[0] == "down" else ""
-    stated = "" if wps.technique.progression in ("uphill", "downhill") or not way else ", progression not stated"
-    return Whereabouts(ordered[0], ordered, f"{text.strip()}{way}{stated}")
+    way = {"up": " uphill", "down": " downhill"}.get(ordered[0], "")
+    said = "" if progression in ("uphill", "downhill") or not way else ", progression not stated"
+    return Whereabouts(ordered[0], ordered, f"{(wps.technique.position or '').strip()}{way}{said}")
+
+
+def _stated_places(wps: Wps) -> set[str]:
+    """Return the places of the stated positions: those of the product, and for *all* those of the kind of weld."""
+    text, weld = wps.technique.position or "", "fillet" if wps.header.weld == "fillet" else "groove"
+    rows = [row for row in standings() if row.product in (wps.joint.product, None) or wps.joint.product is None]
+    if text.strip().casefold() == ALL:
+        return {row.place for row in rows if row.weld == weld}
+    tokens = stated_positions(text)
+    return {row.place for row in rows if row.token in tokens}
+
+
+def _passed_through(place: str, *, is_downhill: bool) -> tuple[str, ...]:
+    """Return where a weld goes through at a place: upright in its progression, round a fixed pipe through all."""
+    steep = ("down",) if is_downhill else ("up",)
+    if place == "round":
+        return steep if is_downhill else ("overhead", "up", "flat")
+    return steep if place == "vertical" else (place,)
 
 
 def is_lying(filler: Filler) -> bool:

@@ -223,31 +223,8 @@ class ProofPlace(Place):
 
     def refresh(self) -> None:
         """Show a card for every deposit there is, and what the record buys now."""
-        deposits = {each.id: each for each in self.document.value.deposits}
-        shown = {own: CARD_OF.get(each.process or "", ()) for own, each in deposits.items()}
-        focus = next((path for path, field in self.fields.items() if field.hasFocus()), "")
-        gone_or_other = [own for own in self.cards if own not in deposits or self._lines_of[own] != shown[own]]
-        for gone in gone_or_other:
-            card = self.cards.pop(gone)
-            self._column.removeWidget(card)
-            card.hide()
-            card.deleteLater()
-            self.welded = {key: rows for key, rows in self.welded.items() if key[0] != gone}
-            self._own = {path: f for path, f in self._own.items() if not path.startswith(f"deposits/{gone}/")}
-            self._words = {path: w for path, w in self._words.items() if not path.startswith(f"deposits/{gone}/")}
-            self._of_few = {of: w for of, w in self._of_few.items() if not of[0].startswith(f"deposits/{gone}/")}
-        for place, deposit_id in enumerate(deposits):
-            if deposit_id not in self.cards:
-                self._lines_of[deposit_id] = shown[deposit_id]
-                self.cards[deposit_id] = self._card(deposit_id)
-                self._column.insertWidget(1 + place, self.cards[deposit_id])
-        if gone_or_other and focus in self.fields:
-            self.fields[focus].setFocus(Qt.FocusReason.OtherFocusReason)
-        for (deposit_id, waveform), rows in self.welded.items():
-            is_shown = waveform == ("yes" if deposits[deposit_id].waveform == "yes" else "no")
-            ids = [each.id for each in self.document.value.welded if each.deposit == deposit_id]
-            rows.show_elements(ids if is_shown else [])
-            rows.setVisible(is_shown)
+        self._show_cards()
+        self._show_welded()
         for rows in self._tests:
             rows.show_elements([each.id for each in self.document.value.results] if rows is self.results else [])
             rows.setVisible(rows is self.results)
@@ -260,6 +237,41 @@ class ProofPlace(Place):
         words = evidence.remark or evidence.words()
         self.state.setText(f"{words[0].upper()}{words[1:]}.")
         self.buys.refresh()
+
+    def _show_cards(self) -> None:
+        """Show a card for every deposit there is; the keyboard stays in its field where that is made anew."""
+        lines = {each.id: CARD_OF.get(each.process or "", ()) for each in self.document.value.deposits}
+        focus = next((path for path, field in self.fields.items() if field.hasFocus()), "")
+        gone_or_other = [own for own in self.cards if own not in lines or self._lines_of[own] != lines[own]]
+        for gone in gone_or_other:
+            self._put_away(gone)
+        for place, deposit_id in enumerate(lines):
+            if deposit_id not in self.cards:
+                self._lines_of[deposit_id] = lines[deposit_id]
+                self.cards[deposit_id] = self._card(deposit_id)
+                self._column.insertWidget(1 + place, self.cards[deposit_id])
+        if gone_or_other and focus in self.fields:
+            self.fields[focus].setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _put_away(self, gone: str) -> None:
+        """Take the card of a deposit away, with everything that lies on it."""
+        card, home = self.cards.pop(gone), f"deposits/{gone}/"
+        self._column.removeWidget(card)
+        card.hide()
+        card.deleteLater()
+        self.welded = {key: rows for key, rows in self.welded.items() if key[0] != gone}
+        self._own = {path: field for path, field in self._own.items() if not path.startswith(home)}
+        self._words = {path: word for path, word in self._words.items() if not path.startswith(home)}
+        self._of_few = {paths: row for paths, row in self._of_few.items() if not paths[0].startswith(home)}
+
+    def _show_welded(self) -> None:
+        """Show the passes as read of each deposit, by current and voltage or as a waveform is measured."""
+        waveforms = {each.id: "yes" if each.waveform == "yes" else "no" for each in self.document.value.deposits}
+        for (deposit_id, waveform), rows in self.welded.items():
+            is_shown = waveform == waveforms[deposit_id]
+            ids = [each.id for each in self.document.value.welded if each.deposit == deposit_id]
+            rows.show_elements(ids if is_shown else [])
+            rows.setVisible(is_shown)
 
     @property
     def fields(self) -> dict[str, LeafField | ChoiceField]:

@@ -112,15 +112,8 @@ class RangesPlace(Place):
         if not self.isVisible():
             return
         self._offer_categories()
-        wanted = self.filter.currentData()
-        every = lines(self.document.value, self.proof, self.document.system)
-        every = self._in_order(every)
-        beside = {line.rung.id for line in every if line.is_problem} if self.proof.parts else frozenset[str]()
-        found = tuple(
-            line for line in every
-            if wanted in (ALL, line.rung.category)
-            or (wanted == PROBLEMS and (line.is_problem or line.rung.key in self._problems or line.rung.id in beside))
-        )  # fmt: skip
+        every = self._in_order(lines(self.document.value, self.proof, self.document.system))
+        found = self._let_through(every)
         said = "; ".join(support_sentences(self.document.value, self.proof))
         self.supports.setText(f"{said[0].upper()}{said[1:]}." if said else "")
         self.empty.setText("" if found else self._why_empty())
@@ -128,21 +121,37 @@ class RangesPlace(Place):
         self.mend.setVisible(self.document.can_write and bool(self.proof.problems()))
         self.ladder.setVisible(bool(found))
         typing = self.panel.field is not None and self.panel.field.hasFocus()
+        row = self._show_rungs(found, typing=typing)
+        if typing:  # the rung being mended stays beside the ladder until the keyboard leaves it, also when it is inside
+            self.panel.show_line(next((line for line in every if line.rung.key == self.chosen), self.panel.line))
+            return
+        chosen = (line for line in found if line.rung.key == self.chosen)
+        line = self.model.line_at(row) or next(chosen, None) or next(iter(found), None)
+        self.chosen = line.rung.key if line else self.chosen
+        self.panel.show_line(line)
+
+    def _let_through(self, every: tuple[Line, ...]) -> tuple[Line, ...]:
+        """Return the rungs that the filter lets through; beside a problem by one code, what the others say of it."""
+        wanted = self.filter.currentData()
+        if wanted != PROBLEMS:
+            return tuple(line for line in every if wanted in (ALL, line.rung.category))
+        beside = {line.rung.id for line in every if line.is_problem} if self.proof.parts else frozenset[str]()
+        return tuple(
+            line for line in every if line.is_problem or line.rung.key in self._problems or line.rung.id in beside
+        )
+
+    def _show_rungs(self, found: tuple[Line, ...], *, typing: bool) -> int:
+        """Put rungs into the ladder and return the row that is the current one then, below 0 for none."""
         self._showing = True
         head = self.model.section_at(self.ladder.currentIndex().row()) if self._is_on_head() else None
         self.model.show_sections(self._sections(found))
         row = self._row_of_head(head.key) if head else self.model.row_of(self.chosen)
-        first = next((line.rung.key for line in found if self.model.row_of(line.rung.key) >= 0), "")
-        row = row if row >= 0 or typing else self.model.row_of(first) if first else 0
+        if row < 0 and not typing:
+            rows = (self.model.row_of(line.rung.key) for line in found)
+            row = next((each for each in rows if each >= 0), 0)
         self.ladder.setCurrentIndex(self.model.index(row) if found and row >= 0 else QModelIndex())
         self._showing = False
-        if typing:  # the rung being mended stays beside the ladder until the keyboard leaves it, also when it is inside
-            self.panel.show_line(next((line for line in every if line.rung.key == self.chosen), self.panel.line))
-            return
-        line = self.model.line_at(row) or next((each for each in found if each.rung.key == self.chosen), None)
-        line = line or (found[0] if found else None)
-        self.chosen = line.rung.key if line else self.chosen
-        self.panel.show_line(line)
+        return row
 
     def _sections(self, found: tuple[Line, ...]) -> list[Section]:
         """Return the rungs by section: what is a problem, or was one since the ladder was opened, then by category."""
