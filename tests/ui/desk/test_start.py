@@ -21,6 +21,25 @@ WindowDesk.go = stuck
 app.run(lambda settings: Path(sys.argv[1]))
 """
 
+OPENED = """
+import builtins, sys
+plain = builtins.__import__
+from pathlib import Path
+from anlage.session.machine.settings import Settings
+from anlage.ui.desk.app import application, open_window
+running = application(["anlage"])
+window = open_window(Settings(), lambda: Path(sys.argv[1]), lambda _settings: None)
+while window.desk is None or window.desk.strip is None or window.desk.strip.proof is None:
+    running.processEvents()
+loaded = list(sys.modules)
+from PySide6.QtPrintSupport import QPrinter
+try:
+    QPrinter().setCopyCount("two")
+except TypeError as refusal:
+    print("setCopyCount" in str(refusal), builtins.__import__ is plain, file=sys.stderr)
+print(*loaded)
+"""
+
 
 def frozen_start(path):
     """A start that freezes while its document is opened, and that somebody ends."""
@@ -61,3 +80,19 @@ def test_a_start_that_came_to_its_end_is_no_reason(open_person, tmp_path):
     person = open_person(path)
     QApplication.processEvents()
     assert person.document is not None
+
+
+def test_the_first_document_with_its_verdicts_waits_for_nothing_that_it_does_not_show(tmp_path):
+    path = demo_file(NOW, folder=tmp_path)
+    done = subprocess.run([sys.executable, "-c", OPENED, str(path)], capture_output=True, text=True, check=True)
+    loaded = done.stdout.split()
+    assert {"anlage.session.judging.assessment", "anlage.ui.places.job.place"} <= set(loaded)
+    other_places = (
+        "anlage.core.beads",
+        "anlage.core.proposal",
+        "anlage.session.weld.figures",
+        "anlage.ui.desk.finding",
+    )
+    unwanted = ("numpy", "scipy", "difflib", "anlage.core.drawing.section", *other_places)
+    assert [name for name in loaded if name.startswith(unwanted)] == []
+    assert done.stderr.split() == ["True", "True"], "Qt reads no source of what is imported, and works all the same"

@@ -171,7 +171,8 @@ def test_the_editing_keys_edit_the_text_and_nothing_else(demo, kind):
 
 
 @pytest.mark.parametrize(
-    "path", ["header/impact", "header/second_code", "header/construction_code", "technique/progression", "joint/product"]
+    "path",
+    ["header/impact", "header/second_code", "header/construction_code", "technique/progression", "joint/product"],
 )
 def test_a_list_takes_a_letter_and_is_undone(demo, path):
     demo.desk.go_to(path)
