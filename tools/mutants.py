@@ -106,8 +106,10 @@ def _between(lines: list[str], left: ast.expr, right: ast.expr, kind: type) -> I
     yield right.lineno, at, at + len(operator), SWAPPED[kind]
 
 
-def run_tests(tests: tuple[str, ...], mutant: Mutant | None = None, longest_s: float | None = None) -> bool | None:
-    """Return whether tests pass in a copy of the project, with a fault or without; `None` where they come to no end."""
+def ran(
+    tests: tuple[str, ...], mutant: Mutant | None = None, longest_s: float | None = None
+) -> subprocess.CompletedProcess[str] | None:
+    """Return how tests ended in a copy of the project, with a fault or without; `None` where they come to no end."""
     with tempfile.TemporaryDirectory() as scratch:
         for part in ("src", "tests", "docs"):
             shutil.copytree(ROOT / part, f"{scratch}/{part}", ignore=shutil.ignore_patterns("__pycache__"))
@@ -118,19 +120,19 @@ def run_tests(tests: tuple[str, ...], mutant: Mutant | None = None, longest_s: f
         words = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", *tests]
         own = {"PYTHONPATH": f"{scratch}/src", "QT_QPA_PLATFORM": "offscreen", "PYTHONDONTWRITEBYTECODE": "1"}
         try:
-            ran = subprocess.run(
-                words, cwd=scratch, env=os.environ | own, capture_output=True, timeout=longest_s, check=False
+            return subprocess.run(
+                words, cwd=scratch, env=os.environ | own, capture_output=True, text=True, timeout=longest_s, check=False
             )
         except subprocess.TimeoutExpired:
             return None
-    return ran.returncode == 0
 
 
 def green_s(tests: tuple[str, ...]) -> float:
     """Return how long tests take without a fault [s]; the end where they do not pass."""
     start = time.perf_counter()
-    if not run_tests(tests):
-        raise SystemExit(f"{' '.join(tests)} fail without a fault: mend them first")
+    ended = ran(tests)
+    if ended is None or ended.returncode:
+        raise SystemExit(f"{' '.join(tests)} fail without a fault:\n{ended.stdout[-3000:] if ended else ''}")
     return time.perf_counter() - start
 
 
@@ -142,11 +144,12 @@ def main() -> None:
         longest = {
             tests: max(LEAST_S, ENDLESS * took) for tests, took in zip(sets, workers.map(green_s, sets), strict=True)
         }
-        passed = list(workers.map(lambda each: run_tests(each.tests, each, longest[each.tests]), wanted))
-    for mutant, found in zip(wanted, passed, strict=True):
-        if found is not False:
-            print(f"{'survived' if found else 'no end  '}  {mutant.what}")
-    noticed = sum(not found for found in passed)
+        ends = list(workers.map(lambda each: ran(each.tests, each, longest[each.tests]), wanted))
+    survived = [ended is not None and not ended.returncode for ended in ends]
+    for mutant, ended, alive in zip(wanted, ends, survived, strict=True):
+        if alive or ended is None:
+            print(f"{'survived' if alive else 'no end  '}  {mutant.what}")
+    noticed = len(wanted) - sum(survived)
     print(f"{noticed} of {len(wanted)} faults were noticed ({100 * noticed / len(wanted):.0f} %)")
 
 
