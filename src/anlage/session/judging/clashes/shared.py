@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from anlage.core.catalogue.names import plain_key
 from anlage.core.errors import UnknownNameError
 from anlage.core.joint import MAKES
 from anlage.core.procedure import Joint, Metal, Technique, Wps
@@ -107,8 +108,7 @@ def _way_up(said: Said) -> Iterator[Clash]:
     technique: Technique = said.document.technique
     if not technique.position or not technique.progression:
         return
-    words = [word.strip() for word in technique.position.replace(";", ",").replace(" and ", ",").split(",")]
-    ways = {way for word in words if (way := _way_of(word))}
+    ways = {_way_of(word) for word in _words(technique.position)}
     stated, text = technique.progression, ""
     if stated == "none" and ways - {"none"}:
         text = f"position {technique.position} goes up or down, but the progression says neither"
@@ -122,8 +122,6 @@ def _way_up(said: Said) -> Iterator[Clash]:
 
 def _way_of(word: str) -> str:
     """Return which way a position goes: uphill, downhill, none, or either; a word nobody knows may go any way."""
-    if not word:
-        return ""
     try:
         return vocabulary().token("progression_of_position", word)
     except UnknownNameError:
@@ -191,17 +189,39 @@ def _fillers(said: Said) -> Iterator[Clash]:
             yield Clash(leaves, variables, text, each.id)
 
 
+def _words(positions: str) -> list[str]:
+    """Return the positions that a text lists, as they are written."""
+    words = (word.strip() for word in positions.replace(";", ",").replace(" and ", ",").split(","))
+    return [word for word in words if word]
+
+
+def _positions(document: Wps | Pqr) -> dict[str, str]:
+    """Return the positions that a document names, by their words; what is no position is left out."""
+    known = vocabulary().spellings["position"]
+    words = _words(document.technique.position or "")
+    return {word: token for word in words if (token := known.get(plain_key(word)))}
+
+
 def _on_plate(said: Said) -> Iterator[Clash]:
-    position, joint = said.document.technique.position, said.document.joint
-    if not position or joint.product != "plate":
+    if said.document.joint.product != "plate":
         return
-    try:
-        found = vocabulary().token("position", position)
-    except UnknownNameError:
-        return
-    if found in ROUND:
-        text = f"{position} is a position of pipe, but the product is plate"
+    found = [word for word, token in _positions(said.document).items() if token in ROUND]
+    if found:
+        are = "are positions" if len(found) > 1 else "is a position"
+        text = f"{' and '.join(found)} {are} of pipe, but the product is plate"
         yield Clash(("technique/position", "joint/product"), frozenset(("position",)), text)
+
+
+def _fillets_alone(said: Said) -> Iterator[Clash]:
+    """Tell a groove weld of which every position is one of fillets; a groove's position is said of fillets as well."""
+    found, kind = _positions(said.document), said.document.joint.kind
+    is_drawn = kind and kind != "tube-node" and MAKES[kind].form not in DRAWN_FORMS
+    weld = said.document.header.weld or ("groove" if is_drawn else "")
+    if weld in ("groove", "partial") and found and all(token.endswith("F") for token in found.values()):
+        are = "are positions" if len(found) > 1 else "is a position"
+        leaf = "header/weld" if said.document.header.weld else "joint/kind"
+        text = f"{' and '.join(found)} {are} of a fillet, but the weld is a groove"
+        yield Clash(("technique/position", leaf), frozenset(("position", "weld", "coupon_weld")), text)
 
 
 def _preheat(said: Said) -> Iterator[Clash]:
@@ -229,5 +249,6 @@ OF_BOTH: tuple[Check, ...] = (
     transfers,
     windows_of_transfers,
     _on_plate,
+    _fillets_alone,
     _preheat,
 )
