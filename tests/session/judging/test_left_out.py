@@ -64,9 +64,7 @@ def test_a_procedure_is_not_inside_for_want_of_a_leaf(number):
 @pytest.mark.parametrize("number", RECORDS)
 def test_no_procedure_is_inside_for_want_of_a_leaf_of_a_record(number):
     own = set(demo(number).header.codes)
-    others = {
-        each: demo(each) for each in PROCEDURES if own & set(demo(each).header.codes) and WHOLE[each] != "inside"
-    }
+    others = {each: demo(each) for each in PROCEDURES if own & set(demo(each).header.codes) and WHOLE[each] != "inside"}
     states = dict(left_out(demo(number)))
     assert len(states) > 30
     found = [
