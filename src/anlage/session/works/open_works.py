@@ -261,9 +261,9 @@ class OpenWorks:
         """Return in the fewest words whether a procedure is what was issued last."""
         return self._standing(document_id, working, "").badge()  # shown at every edit: what it is now needs no hash
 
-    def standing(self, document_id: str, working: Working) -> Standing:
-        """Return whether a procedure is what was issued last, and the hash of what it is now."""
-        return self._standing(document_id, working, _digest(working.value))
+    def standing(self, document_id: str, working: Working, *, hashed: bool = True) -> Standing:
+        """Return whether a procedure is what was issued last, and the hash of what it is now where it is wanted."""
+        return self._standing(document_id, working, _digest(working.value) if hashed else "")
 
     def _standing(self, document_id: str, working: Working, digest: str) -> Standing:
         return standing_of(next(reversed(self.revisions(document_id)), None), working, digest)

@@ -340,10 +340,10 @@ class WindowDesk(QObject):
         """Return the machines of the works file, as they are known today."""
         return self._works.machines()
 
-    def standing(self, document: Document) -> "Standing":
-        """Return whether a document is what was issued last."""
+    def standing(self, document: Document, *, hashed: bool = True) -> "Standing":
+        """Return whether a document is what was issued last, and the hash of what it is now where it is wanted."""
         assert self.works is not None, "a works file is open"
-        return self.works.standing(document.document_id, document.working)
+        return self.works.standing(document.document_id, document.working, hashed=hashed)
 
     def against(self, document: Document) -> "Against":
         """Return what speaks against issuing a procedure as it is."""

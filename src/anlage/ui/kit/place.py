@@ -169,8 +169,8 @@ class Desk(Protocol):
         """Return the machines of the works file, as they are known today."""
         ...
 
-    def standing(self, document: "Document") -> "Standing":
-        """Return whether a document is what was issued last."""
+    def standing(self, document: "Document", *, hashed: bool = True) -> "Standing":
+        """Return whether a document is what was issued last, and the hash of what it is now where it is wanted."""
         ...
 
     def against(self, document: "Document") -> "Against":

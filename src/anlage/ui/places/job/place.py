@@ -72,11 +72,11 @@ class JobPlace(Place):
             column.addWidget(self._sentence(sentence))
             if place == 0:
                 column.addWidget(self.groups)
-            Complaint(self.document, [word for word in sentence if "/" in word], form)
         column.addSpacing(6)
         column.addWidget(heading("Stated less often"))
-        column.addLayout(self._more(form))
+        column.addLayout(self._more())
         column.addStretch(1)
+        Complaint(self.document, tuple(self.fields), form)
         scroll = self.scroll = QScrollArea()
         scroll.setWidget(form)
         scroll.setWidgetResizable(True)
@@ -142,7 +142,7 @@ class JobPlace(Place):
         row.addWidget(Unit(self.document, path))
         return pair
 
-    def _more(self, owner: QWidget) -> QGridLayout:
+    def _more(self) -> QGridLayout:
         grid = QGridLayout()
         grid.setHorizontalSpacing(8)
         grid.setVerticalSpacing(4)
@@ -158,7 +158,6 @@ class JobPlace(Place):
                 grid.addWidget(field, 2 * line, 3 * place + 1, 1, 5 if len(paths) == 1 and not field.field.kind else 1)
                 if field.field.kind:
                     grid.addWidget(Unit(self.document, path), 2 * line, 3 * place + 2)
-            Complaint(self.document, paths, owner)
             if set(paths) <= set(OF_FEW):
                 places = ((2 * line, column) for column in range(6))
                 items = (grid.itemAtPosition(*each) for each in places)
@@ -203,7 +202,7 @@ class JobPlace(Place):
         self._show_steps()
 
     def _show_steps(self) -> None:
-        standing = self.desk.standing(self.document)
+        standing = self.desk.standing(self.document, hashed=False)
         steps = next_steps(self.document.working, self._assessment, standing)[:MOST_STEPS]
         if steps == self._shown_steps and self.steps:
             return
