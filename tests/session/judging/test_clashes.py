@@ -133,6 +133,7 @@ def test_a_procedure_that_contradicts_itself_is_never_inside(wps, pqr, pack, cha
         {"technique/position": "1G, 6G"},
         {"technique/position": "6G, 2F"},
         {"technique/position": "2F or as it comes", "technique/progression": "uphill"},
+        {"technique/position": "5F, all", "technique/progression": "uphill"},
         {"technique/runs": None},
         {"technique/bead_technique": None},
         {"pwht/kind": "below-ltt", "pwht/temperature_c": [600, 640]},

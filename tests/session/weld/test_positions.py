@@ -76,3 +76,13 @@ def test_a_chosen_position_leaves_a_stated_product_alone():
     wps = with_position(Wps(joint=Joint(product="pipe")), "plate/3G")
     assert (wps.joint.product, wps.technique.position) == ("pipe", "3G")
     assert stated_positions("1G and 2G; 4G, xx") == ("1G", "2G", "4G")
+
+
+@pytest.mark.parametrize(
+    ("position", "said"),
+    [(None, "Choose how the joint stands."), ("5F", "5F is none of this weld and product."),
+     ("PB and 3G", "2F and 3G are none of this weld and product.")],
+)  # fmt: skip
+def test_a_position_that_the_weld_cannot_have_is_told_where_it_would_be_drawn(position, said):
+    wps = Wps(header=Header(weld="groove"), joint=Joint(product="pipe"), technique=Technique(position=position))
+    assert [item.text for item in position_picture(wps, SHEET).items if getattr(item, "role", "") == "tick"] == [said]

@@ -73,6 +73,9 @@ def chart(offered: Sequence[Standing], wanted: Wanted, size_mm: Point) -> Displa
         items.append(Text(role="value", at=(width / 2, foot), text=says, height_mm=TEXT_MM))
     elif chosen is None and room > 10.0:
         text = "Choose how the joint stands."
+        if wanted.tokens:
+            are = "is" if len(wanted.tokens) == 1 else "are"
+            text = f"{' and '.join(wanted.tokens)} {are} none of this weld and product."
         items.append(Text(role="tick", at=(width / 2, foot + room / 2), text=text, height_mm=TEXT_MM))
     return DisplayList(tuple(items), 1.0, (0.0, 0.0), size_mm)
 

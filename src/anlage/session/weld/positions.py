@@ -8,10 +8,9 @@ import rtoml
 from anlage.core.document import with_at
 from anlage.core.drawing.display import DisplayList
 from anlage.core.drawing.position import Standing, Wanted, chart
-from anlage.core.errors import UnknownNameError
 from anlage.core.procedure import Wps
 from anlage.data.files import text_of
-from anlage.data.tables import vocabulary
+from anlage.session.leaves.positions import listed
 from anlage.session.weld.picture_sheet import Sheet
 
 ALL = "all"
@@ -37,14 +36,7 @@ def stated_positions(text: str | None) -> tuple[str, ...]:
     >>> stated_positions("PA, 3G"), stated_positions("upside down"), stated_positions(None)
     (('1G', '3G'), (), ())
     """
-    words = [word.strip() for word in (text or "").replace(";", ",").replace(" and ", ",").split(",")]
-    found = []
-    for word in filter(None, words):
-        try:
-            found.append(vocabulary().token("position", word, where="position"))
-        except UnknownNameError:
-            continue
-    return tuple(found)
+    return tuple(token for token in listed(text).values() if token)
 
 
 def position_picture(wps: Wps, sheet: Sheet) -> DisplayList:

@@ -37,7 +37,11 @@ class FlowLayout(QLayout):
         return self._items[index] if 0 <= index < len(self._items) else None
 
     def takeAt(self, index: int) -> QLayoutItem | None:  # type: ignore[override]
-        return self._items.pop(index) if 0 <= index < len(self._items) else None
+        if not 0 <= index < len(self._items):
+            return None
+        self._shown = None  # what is taken dies with whoever takes it
+        self._heights.clear()
+        return self._items.pop(index)
 
     def expandingDirections(self) -> Qt.Orientation:
         return Qt.Orientation(0)

@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator
 
-from anlage.core.catalogue.names import plain_key
 from anlage.core.errors import UnknownNameError
 from anlage.core.joint import MAKES
 from anlage.core.procedure import Joint, Metal, Technique, Wps
@@ -18,6 +17,7 @@ from anlage.session.judging.clashes.electrodes import (
 )
 from anlage.session.judging.metals import group_of, is_known_filler, metals_of
 from anlage.session.leaves.gases import GASES, unknown_gases
+from anlage.session.leaves.positions import listed
 
 WITHOUT = ("none", "no")
 CERAMIC = "ceramic"
@@ -108,7 +108,7 @@ def _way_up(said: Said) -> Iterator[Clash]:
     technique: Technique = said.document.technique
     if not technique.position or not technique.progression:
         return
-    ways = {_way_of(word) for word in _words(technique.position)}
+    ways = {_way_of(word) for word in listed(technique.position)}
     stated, text = technique.progression, ""
     if stated == "none" and ways - {"none"}:
         text = f"position {technique.position} goes up or down, but the progression says neither"
@@ -189,23 +189,10 @@ def _fillers(said: Said) -> Iterator[Clash]:
             yield Clash(leaves, variables, text, each.id)
 
 
-def _words(positions: str) -> list[str]:
-    """Return the positions that a text lists, as they are written."""
-    words = (word.strip() for word in positions.replace(";", ",").replace(" and ", ",").split(","))
-    return [word for word in words if word]
-
-
-def _positions(document: Wps | Pqr) -> dict[str, str]:
-    """Return the positions that a document names, by their words; what is no position is left out."""
-    known = vocabulary().spellings["position"]
-    words = _words(document.technique.position or "")
-    return {word: token for word in words if (token := known.get(plain_key(word)))}
-
-
 def _on_plate(said: Said) -> Iterator[Clash]:
     if said.document.joint.product != "plate":
         return
-    found = [word for word, token in _positions(said.document).items() if token in ROUND]
+    found = [word for word, token in listed(said.document.technique.position).items() if token in ROUND]
     if found:
         are = "are positions" if len(found) > 1 else "is a position"
         text = f"{' and '.join(found)} {are} of pipe, but the product is plate"
@@ -214,7 +201,7 @@ def _on_plate(said: Said) -> Iterator[Clash]:
 
 def _fillets_alone(said: Said) -> Iterator[Clash]:
     """Tell a groove weld of which every position is one of fillets; a groove's position is said of fillets as well."""
-    found, kind = _positions(said.document), said.document.joint.kind
+    found, kind = listed(said.document.technique.position), said.document.joint.kind
     is_drawn = kind and kind != "tube-node" and MAKES[kind].form not in DRAWN_FORMS
     weld = said.document.header.weld or ("groove" if is_drawn else "")
     if weld in ("groove", "partial") and found and all(token.endswith("F") for token in found.values()):
